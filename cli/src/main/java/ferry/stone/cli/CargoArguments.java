@@ -1,0 +1,216 @@
+package ferry.stone.cli;
+
+import ferry.stone.core.cargo.CargoFolder;
+import ferry.stone.core.cargo.CargoReader;
+import ferry.stone.core.cargo.CargoRole;
+import ferry.stone.core.cargo.ZipUnpacker;
+import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Findings;
+import ferry.stone.core.finding.Severity;
+import ferry.stone.core.format.CargoPath;
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.ReadContext;
+import ferry.stone.core.format.Resources;
+import ferry.stone.core.math.Frame;
+import ferry.stone.core.math.LengthUnit;
+import ferry.stone.core.math.SignedAxis;
+import ferry.stone.core.scene.FrameSource;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.survey.Survey;
+import ferry.stone.core.work.Progress;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.LinkOption;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.stream.Stream;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+
+/** The files a command works on, and how to read them when they do not say. */
+final class CargoArguments {
+  /** How far around a given file its textures and materials are looked for. */
+  private static final int SEARCH_DEPTH = 4;
+
+  private static final int SEARCH_FILES = 5000;
+
+  @Spec(Spec.Target.MIXEE)
+  private CommandSpec spec;
+
+  @Parameters(
+      arity = "1..*",
+      paramLabel = "FILE",
+      description = "Scene files, folders or zips. Textures and materials are found around them.")
+  private List<Path> files;
+
+  @Option(
+      names = "--unit-in",
+      paramLabel = "UNIT",
+      description = "Unit of the numbers where a file does not say: mm, cm, m, in, ft.")
+  private String unitIn;
+
+  @Option(
+      names = "--up-in",
+      paramLabel = "AXIS",
+      description = "Up axis where a file does not say: y, z, x, -y …")
+  private String upIn;
+
+  /** A scene as it was read, with what was found. */
+  record Cargo(Scene near, Survey survey, Resources resources, String name) {}
+
+  /**
+   * Reads the files; the scene's frame is the stated, the given or the likeliest one.
+   *
+   * @param workFolder where zips are unpacked to
+   */
+  Cargo read(Path workFolder) throws IOException, FormatException {
+    LengthUnit unit = unitIn == null ? null : unit();
+    SignedAxis up = upIn == null ? null : up();
+    Map<String, Path> listed = new TreeMap<>();
+    List<String> scenes = new ArrayList<>();
+    for (int i = 0; i < files.size(); i++) {
+      gather(files.get(i), i, workFolder, listed, scenes);
+    }
+    Resources resources = new CargoFolder(listed);
+    String name =
+        CargoPath.stem(files.get(0).toAbsolutePath().normalize().getFileName().toString());
+    Findings findings = new Findings();
+    ReadContext context = new ReadContext(resources, Map.of(), findings, Progress.NONE);
+    Scene read = CargoReader.read(name, scenes, context);
+    Survey survey = Survey.of(read, findings.list(), Progress.NONE);
+    Frame frame = survey.likelyFrame(read);
+    FrameSource unitSource = read.unitSource();
+    FrameSource axesSource = read.axesSource();
+    if (unit != null && unitSource == FrameSource.ASSUMED) {
+      frame = frame.withMetresPerUnit(unit.metres());
+      unitSource = FrameSource.CHOSEN;
+    }
+    if (up != null && axesSource == FrameSource.ASSUMED) {
+      frame = frame.withUp(up);
+      axesSource = FrameSource.CHOSEN;
+    }
+    Scene near = read.toBuilder().frame(frame, unitSource, axesSource).build();
+    return new Cargo(near, reread(survey, near), resources, name);
+  }
+
+  /** Findings about the frame say what was done with it here. */
+  private static Survey reread(Survey survey, Scene near) {
+    List<Finding> findings = new ArrayList<>();
+    for (Finding f : survey.findings()) {
+      boolean unit = f.code().equals("unit-likely");
+      boolean axes = f.code().equals("lying-down") || f.code().equals("up-axis-likely");
+      FrameSource source = unit ? near.unitSource() : near.axesSource();
+      if (!unit && !axes) {
+        findings.add(f);
+      } else if (source == FrameSource.ASSUMED) {
+        String used =
+            unit
+                ? LengthUnit.ofMetres(near.frame().metresPerUnit()).orElseThrow().word()
+                : near.frame().up().label() + " up";
+        findings.add(
+            Finding.of(
+                unit ? "unit-assumed" : "up-axis-assumed",
+                Severity.LOOK,
+                f.where(),
+                "The file does not say; read as "
+                    + used
+                    + ", the likeliest ("
+                    + f.evidence()
+                    + ")."));
+      }
+    }
+    return new Survey(survey.inventory(), survey.units(), survey.ups(), findings, survey.checks());
+  }
+
+  private LengthUnit unit() {
+    return LengthUnit.parse(unitIn)
+        .orElseThrow(
+            () ->
+                new ParameterException(
+                    spec.commandLine(),
+                    "--unit-in takes mm, cm, m, in or ft, not \"" + unitIn + "\"."));
+  }
+
+  private SignedAxis up() {
+    return SignedAxis.parse(upIn)
+        .orElseThrow(
+            () ->
+                new ParameterException(
+                    spec.commandLine(),
+                    "--up-in takes x, y, z or one of them with a minus, not \"" + upIn + "\"."));
+  }
+
+  private void gather(
+      Path file, int number, Path workFolder, Map<String, Path> listed, List<String> scenes)
+      throws IOException, FormatException {
+    if (!Files.exists(file)) {
+      throw new IOException(file + ": there is no such file. Check the path.");
+    }
+    String prefix = files.size() == 1 ? "" : "input_" + (number + 1) + "/";
+    if (Files.isDirectory(file)) {
+      list(file, prefix, Integer.MAX_VALUE, listed);
+      addScenes(listed, prefix, scenes);
+    } else if (CargoPath.extension(file.getFileName().toString()).equals("zip")) {
+      Path target = workFolder.resolve("zip_" + number);
+      String shown = file.getFileName().toString();
+      ZipUnpacker.unpack(
+          file,
+          shown,
+          ZipUnpacker.Limits.USUAL,
+          path -> {
+            Path place = target.resolve(path);
+            Files.createDirectories(place.getParent());
+            return Files.newOutputStream(place);
+          },
+          Progress.NONE);
+      list(target, prefix, Integer.MAX_VALUE, listed);
+      addScenes(listed, prefix, scenes);
+    } else {
+      Path folder = file.toAbsolutePath().normalize().getParent();
+      list(folder, prefix, SEARCH_DEPTH, listed);
+      String own = prefix + file.getFileName();
+      listed.put(own, file);
+      scenes.add(own);
+      if (CargoRole.of(own) == CargoRole.LATER) {
+        throw new FormatException(
+            FormatException.Kind.UNSUPPORTED,
+            file.toString(),
+            "",
+            "this format cannot be read yet. Bring the asset as OBJ, GLB or glTF.");
+      }
+      if (CargoRole.of(own) != CargoRole.SCENE) {
+        throw new FormatException(
+            FormatException.Kind.NOT_THIS_FORMAT,
+            file.toString(),
+            "",
+            "this is no scene file. Expected an OBJ, GLB, glTF, a folder or a zip.");
+      }
+    }
+  }
+
+  private static void addScenes(Map<String, Path> listed, String prefix, List<String> scenes) {
+    listed.keySet().stream()
+        .filter(p -> p.startsWith(prefix) && CargoRole.of(p) == CargoRole.SCENE)
+        .forEach(scenes::add);
+  }
+
+  private static void list(Path folder, String prefix, int depth, Map<String, Path> listed)
+      throws IOException {
+    if (!Files.isDirectory(folder)) {
+      return;
+    }
+    try (Stream<Path> walk = Files.walk(folder, depth)) {
+      walk.filter(p -> Files.isRegularFile(p, LinkOption.NOFOLLOW_LINKS))
+          .limit(depth == Integer.MAX_VALUE ? Long.MAX_VALUE : SEARCH_FILES)
+          .forEach(p -> listed.put(prefix + folder.relativize(p).toString().replace('\\', '/'), p));
+    } catch (java.io.UncheckedIOException e) {
+      throw e.getCause();
+    }
+  }
+}

@@ -1,0 +1,166 @@
+package ferry.stone.cli;
+
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import ferry.stone.core.cargo.CargoFolder;
+import ferry.stone.core.finding.Severity;
+import ferry.stone.core.handling.Handling;
+import ferry.stone.core.handling.Step;
+import ferry.stone.core.landing.Landing;
+import ferry.stone.core.landing.LandingOptions;
+import ferry.stone.core.proof.LedgerRow;
+import ferry.stone.core.proof.Proof;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.work.Progress;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Spec;
+
+/** Carries files to another format and writes the proof beside the result. */
+@Command(
+    name = "convert",
+    mixinStandardHelpOptions = true,
+    description = "Carries files to another format and proves that they arrived.")
+final class Convert implements Callable<Integer> {
+  @Mixin private CargoArguments arguments;
+
+  @Option(
+      names = "--to",
+      required = true,
+      paramLabel = "FORMAT",
+      description = "glb or gltf (separate files).")
+  private String format;
+
+  @Option(
+      names = "--out",
+      required = true,
+      paramLabel = "DIR",
+      description = "Folder to write to; made if it is not there.")
+  private Path out;
+
+  @Option(names = "--ground", description = "Drop on the ground: lowest point to height 0.")
+  private boolean ground;
+
+  @Option(names = "--centre", description = "Centre over the origin, height kept.")
+  private boolean centre;
+
+  @Spec private CommandSpec spec;
+
+  @Override
+  public Integer call() throws Exception {
+    LandingOptions options;
+    try {
+      boolean glb = "glb".equals(format);
+      options = new LandingOptions(format, glb, glb, LandingOptions.Transforms.DATA, false);
+    } catch (IllegalArgumentException e) {
+      throw new picocli.CommandLine.ParameterException(
+          spec.commandLine(), "--to takes glb or gltf, not \"" + format + "\".");
+    }
+    try (WorkFolder work = new WorkFolder()) {
+      CargoArguments.Cargo cargo = arguments.read(work.path());
+      return land(cargo, options);
+    }
+  }
+
+  private int land(CargoArguments.Cargo cargo, LandingOptions options) throws Exception {
+    var stages = Handling.run(cargo.near(), steps(), Progress.NONE);
+    Scene far = Handling.result(cargo.near(), stages);
+    Files.createDirectories(out);
+    Map<String, Path> written = new TreeMap<>();
+    Landing landing =
+        Landing.write(
+            far,
+            options,
+            Landing.stem(cargo.name()),
+            cargo.resources(),
+            path -> {
+              Path place = out.resolve(path);
+              Files.createDirectories(place.getParent());
+              written.put(path, place);
+              return new java.io.BufferedOutputStream(Files.newOutputStream(place), 1 << 16);
+            },
+            Progress.NONE);
+    Proof proof =
+        Proof.of(
+            cargo.near(),
+            far,
+            new CargoFolder(written),
+            landing.mainFile(),
+            cargo.resources(),
+            landing.findings(),
+            Progress.NONE);
+    ObjectMapper mapper = new ObjectMapper();
+    ObjectNode json = mapper.valueToTree(proof);
+    json.set("source", InspectReport.of(cargo));
+    Path proofFile = out.resolve(Landing.stem(cargo.name()) + ".proof.json");
+    mapper.writerWithDefaultPrettyPrinter().writeValue(proofFile.toFile(), json);
+    spec.commandLine()
+        .getOut()
+        .println(
+            out.resolve(landing.mainFile())
+                + ": "
+                + proof.kept()
+                + " kept, "
+                + proof.changed()
+                + " changed, "
+                + proof.lost()
+                + " lost; proof in "
+                + proofFile);
+    return verdict(cargo, proof);
+  }
+
+  private List<Step> steps() {
+    List<Step> steps = new ArrayList<>();
+    if (centre) {
+      steps.add(new Step("centre", "centre", Map.of("what", "ground"), true, List.of()));
+    }
+    if (ground) {
+      steps.add(new Step("ground", "ground", Map.of(), true, List.of()));
+    }
+    return steps;
+  }
+
+  /** What is lost is said on standard error, in one sentence. */
+  private int verdict(CargoArguments.Cargo cargo, Proof proof) {
+    List<String> lost = new ArrayList<>();
+    for (LedgerRow row : proof.rows()) {
+      if (row.verdict() == LedgerRow.Verdict.LOST) {
+        lost.add(row.group() + ", " + row.fact());
+      }
+    }
+    cargo.survey().findings().stream()
+        .filter(f -> f.severity() == Severity.FIX && isLossInReading(f.code()))
+        .forEach(f -> lost.add(f.where() + ", " + f.code()));
+    if (lost.isEmpty()) {
+      return Ferry.KEPT;
+    }
+    spec.commandLine()
+        .getErr()
+        .println(
+            lost.size()
+                + " lost: "
+                + String.join("; ", lost.subList(0, Math.min(3, lost.size())))
+                + (lost.size() > 3 ? " and more" : "")
+                + "; see the proof for all.");
+    return Ferry.LOST;
+  }
+
+  private static boolean isLossInReading(String code) {
+    return List.of(
+            "texture-missing",
+            "material-file-missing",
+            "material-undefined",
+            "uv-index-out-of-range",
+            "normal-index-out-of-range")
+        .contains(code);
+  }
+}

@@ -1,0 +1,53 @@
+package ferry.stone.cli;
+
+import ferry.stone.core.format.FormatException;
+import java.io.PrintWriter;
+import picocli.CommandLine;
+import picocli.CommandLine.Command;
+
+/** The {@code ferry} command. Exit codes: 0 kept, 1 something lost or refused, 2 wrong usage. */
+@Command(
+    name = "ferry",
+    mixinStandardHelpOptions = true,
+    version = "Stone Ferry 0.1.0",
+    description = "Carries 3D assets from one shore to another and proves that they arrived.",
+    subcommands = {Inspect.class, Convert.class})
+public final class Ferry {
+  static final int KEPT = 0;
+  static final int LOST = 1;
+  static final int USAGE = 2;
+
+  private Ferry() {}
+
+  public static void main(String[] args) {
+    System.setProperty("java.awt.headless", "true");
+    System.exit(run(args, new PrintWriter(System.out, true), new PrintWriter(System.err, true)));
+  }
+
+  /** Runs a command and returns its exit code. */
+  static int run(String[] args, PrintWriter out, PrintWriter err) {
+    CommandLine command = new CommandLine(new Ferry()).setOut(out).setErr(err);
+    command.setCaseInsensitiveEnumValuesAllowed(true);
+    command.setParameterExceptionHandler(
+        (e, a) -> {
+          err.println(oneLine(e.getMessage()) + " Run 'ferry --help' for the usage.");
+          return USAGE;
+        });
+    command.setExecutionExceptionHandler(
+        (e, c, parsed) -> {
+          boolean known = e instanceof FormatException || e instanceof java.io.IOException;
+          err.println(oneLine(known ? e.getMessage() : "Unexpected fault: " + e));
+          return LOST;
+        });
+    if (args.length == 0) {
+      command.usage(err);
+      return USAGE;
+    }
+    return command.execute(args);
+  }
+
+  private static String oneLine(String message) {
+    String line = message == null ? "Unknown fault." : message.replaceAll("\\s*\\R\\s*", " ");
+    return line.endsWith(".") ? line : line + ".";
+  }
+}

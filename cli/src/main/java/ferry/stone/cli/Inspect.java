@@ -1,0 +1,81 @@
+package ferry.stone.cli;
+
+import com.fasterxml.jackson.databind.ObjectMapper;
+import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Severity;
+import ferry.stone.core.math.Bounds;
+import ferry.stone.core.math.Figures;
+import ferry.stone.core.math.Frame;
+import java.io.PrintWriter;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Spec;
+
+/** Reads files and says what they hold and what is wrong. */
+@Command(
+    name = "inspect",
+    mixinStandardHelpOptions = true,
+    description = "Says what files hold, how large they are and what is wrong with them.")
+final class Inspect implements Callable<Integer> {
+  @Mixin private CargoArguments arguments;
+
+  @Option(names = "--json", description = "Print one JSON object.")
+  private boolean json;
+
+  @Spec private CommandSpec spec;
+
+  @Override
+  public Integer call() throws Exception {
+    try (WorkFolder work = new WorkFolder()) {
+      CargoArguments.Cargo cargo = arguments.read(work.path());
+      PrintWriter out = spec.commandLine().getOut();
+      if (json) {
+        out.println(
+            new ObjectMapper()
+                .writerWithDefaultPrettyPrinter()
+                .writeValueAsString(InspectReport.of(cargo)));
+      } else {
+        print(out, cargo);
+      }
+      return Ferry.KEPT;
+    }
+  }
+
+  private static void print(PrintWriter out, CargoArguments.Cargo cargo) {
+    var inventory = cargo.survey().inventory();
+    Frame frame = cargo.near().frame();
+    Bounds b = cargo.near().bounds().transform(frame.matrixTo(Frame.Y_UP_METRE));
+    out.println(cargo.name() + " · " + frame.label());
+    out.println(
+        Figures.length(b.size(0))
+            + " wide, "
+            + Figures.length(b.size(1))
+            + " high, "
+            + Figures.length(b.size(2))
+            + " deep");
+    out.println(
+        Figures.count(inventory.nodes(), "node")
+            + ", "
+            + Figures.count(inventory.vertices(), "vertex")
+            + ", "
+            + Figures.count(inventory.triangles(), "triangle")
+            + ", "
+            + Figures.count(inventory.materials(), "material")
+            + ", "
+            + Figures.count(inventory.textures(), "texture"));
+    for (Finding f : cargo.survey().findings()) {
+      String mark =
+          f.severity() == Severity.FIX ? "fix " : f.severity() == Severity.LOOK ? "look" : "note";
+      out.println(
+          mark
+              + "  "
+              + f.where()
+              + ": "
+              + f.message()
+              + (f.measured().isEmpty() ? "" : " (" + f.measured() + ")"));
+    }
+  }
+}

@@ -1,0 +1,115 @@
+package ferry.stone.core.cargo;
+
+import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Severity;
+import ferry.stone.core.format.CargoPath;
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.ReadContext;
+import ferry.stone.core.format.gltf.GltfReader;
+import ferry.stone.core.format.obj.ObjReader;
+import ferry.stone.core.scene.Scene;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+
+/** Reads all scene files of a cargo into one scene. */
+public final class CargoReader {
+  private CargoReader() {}
+
+  /** A file of the cargo and the part it plays. */
+  public record CargoFile(String path, long sizeBytes, CargoRole role) {}
+
+  /** The files with their roles, scenes first. */
+  public static List<CargoFile> manifest(ferry.stone.core.format.Resources resources) {
+    return resources.paths().stream()
+        .map(path -> new CargoFile(path, resources.size(path), CargoRole.of(path)))
+        .sorted(java.util.Comparator.comparing(CargoFile::role).thenComparing(CargoFile::path))
+        .toList();
+  }
+
+  /**
+   * @param name what the scene is called when several files make it
+   */
+  public static Scene read(String name, ReadContext context) throws IOException, FormatException {
+    List<String> files =
+        context.resources().paths().stream()
+            .filter(p -> CargoRole.of(p) == CargoRole.SCENE)
+            .toList();
+    return read(name, files, context);
+  }
+
+  /**
+   * @param files the scene files to read; the others of the cargo are only looked up
+   */
+  public static Scene read(String name, List<String> files, ReadContext context)
+      throws IOException, FormatException {
+    if (files.isEmpty()) {
+      throw nothingToRead(context);
+    }
+    List<Scene> scenes = new ArrayList<>();
+    for (int i = 0; i < files.size(); i++) {
+      ReadContext part =
+          new ReadContext(
+              context.resources(),
+              context.bindings(),
+              context.findings(),
+              context.progress().part((double) i / files.size(), (double) (i + 1) / files.size()));
+      scenes.add(readOne(files.get(i), part));
+    }
+    noteRuns(files, context);
+    return scenes.size() == 1 ? scenes.get(0) : SceneMerge.merge(name, files, scenes);
+  }
+
+  private static Scene readOne(String path, ReadContext context)
+      throws IOException, FormatException {
+    return CargoPath.extension(path).equals("obj")
+        ? ObjReader.read(path, context)
+        : GltfReader.read(path, context);
+  }
+
+  private static FormatException nothingToRead(ReadContext context) {
+    List<String> paths = context.resources().paths();
+    String first = paths.isEmpty() ? "the cargo" : paths.get(0);
+    List<String> later = paths.stream().filter(p -> CargoRole.of(p) == CargoRole.LATER).toList();
+    if (!later.isEmpty()) {
+      return new FormatException(
+          FormatException.Kind.UNSUPPORTED,
+          later.get(0),
+          "",
+          "this format cannot be read yet. Bring the asset as OBJ, GLB or glTF.");
+    }
+    return new FormatException(
+        FormatException.Kind.MISSING,
+        first,
+        "",
+        "there is no scene file to read. Expected an OBJ, GLB or glTF, alone or in a zip.");
+  }
+
+  /** Numbered files may be parts or frames: says which reading was taken. */
+  private static void noteRuns(List<String> files, ReadContext context) {
+    Map<String, List<String>> runs = new LinkedHashMap<>();
+    for (String file : files) {
+      String stem = CargoPath.stem(file).replaceFirst("[_.-]?\\d+$", "");
+      if (!stem.equals(CargoPath.stem(file))) {
+        runs.computeIfAbsent(CargoPath.folder(file) + "/" + stem, k -> new ArrayList<>()).add(file);
+      }
+    }
+    runs.forEach(
+        (stem, run) -> {
+          if (run.size() >= 3) {
+            context
+                .findings()
+                .add(
+                    Finding.of(
+                            "numbered-run",
+                            Severity.LOOK,
+                            run.get(0) + " … " + CargoPath.name(run.get(run.size() - 1)),
+                            "These numbered files were read as different parts, not as frames of"
+                                + " one motion.")
+                        .measured(run.size() + " files"));
+          }
+        });
+  }
+}

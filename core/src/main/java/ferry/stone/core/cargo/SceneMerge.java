@@ -1,0 +1,188 @@
+package ferry.stone.core.cargo;
+
+import ferry.stone.core.format.CargoPath;
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.scene.Channel;
+import ferry.stone.core.scene.Material;
+import ferry.stone.core.scene.Node;
+import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.SceneBuilder;
+import ferry.stone.core.scene.Texture;
+import ferry.stone.core.scene.TextureUse;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.EnumMap;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * Puts scenes read from several files under one name, each below a group named after its file.
+ * Textures of one path and materials that say the same under one name become one.
+ */
+final class SceneMerge {
+  private final SceneBuilder builder;
+  private final Map<String, Integer> textureByPath = new HashMap<>();
+  private final Map<String, Integer> materialBySignature = new HashMap<>();
+
+  private SceneMerge(String name) {
+    builder = new SceneBuilder(name);
+  }
+
+  static Scene merge(String name, List<String> files, List<Scene> scenes) throws FormatException {
+    SceneMerge merge = new SceneMerge(name);
+    Scene first = scenes.get(0);
+    merge
+        .builder
+        .frame(first.frame(), first.unitSource(), first.axesSource())
+        .uvOrigin(first.uvOrigin())
+        .linearColours(first.linearColours());
+    StringBuilder comments = new StringBuilder();
+    for (int i = 0; i < scenes.size(); i++) {
+      Scene scene = scenes.get(i);
+      if (scene.uvOrigin() != first.uvOrigin() || !scene.frame().equals(first.frame())) {
+        throw new FormatException(
+            FormatException.Kind.UNSUPPORTED,
+            files.get(i),
+            "",
+            "its units or axes differ from those of "
+                + files.get(0)
+                + ", so the two cannot be read into one scene yet. Bring them one by one.");
+      }
+      merge.add(scene, CargoPath.stem(files.get(i)));
+      Object said = scene.properties().get("comments");
+      comments.append(said == null ? "" : said + "\n");
+    }
+    if (!comments.isEmpty()) {
+      merge.builder.property("comments", comments.toString());
+    }
+    return merge.builder.build();
+  }
+
+  private void add(Scene scene, String group) {
+    Map<Integer, Integer> textures = new HashMap<>();
+    for (Texture t : scene.textures()) {
+      String key = t.resource() != null ? t.resource() : "?" + t.written();
+      Integer known = t.embedded() == null ? textureByPath.get(key) : null;
+      if (known == null) {
+        known = builder.newId();
+        textureByPath.put(key, known);
+        builder.add(new Texture(known, t.name(), t.written(), t.resource(), t.embedded()));
+      }
+      textures.put(t.id(), known);
+    }
+    Map<Integer, Integer> materials = new HashMap<>();
+    for (Material m : scene.materials()) {
+      Material moved = remap(m, textures);
+      Integer known = materialBySignature.get(signature(moved));
+      if (known == null) {
+        known = builder.newId();
+        materialBySignature.put(signature(moved), known);
+        builder.add(withId(moved, known));
+      }
+      materials.put(m.id(), known);
+    }
+    Map<Integer, Integer> meshes = new HashMap<>();
+    for (PolygonMesh mesh : scene.meshes()) {
+      int id = builder.newId();
+      meshes.put(mesh.id(), id);
+      int[] slots = Arrays.stream(mesh.materialIds()).map(materials::get).toArray();
+      builder.add(withId(mesh.withMaterials(slots, mesh.faceSlot()), id));
+    }
+    int top = builder.add(Node.of(builder.newId(), group, -1, Node.Content.GROUP));
+    for (Node node : scene.nodes()) {
+      Node.Content content = node.content();
+      if (content instanceof Node.Content.MeshContent m) {
+        content = Node.Content.MeshContent.of(meshes.get(m.meshId()));
+      }
+      builder.add(
+          new Node(
+              builder.newId(),
+              node.name(),
+              node.parent() + top + 1,
+              node.transform(),
+              node.geometric(),
+              content,
+              node.visible(),
+              node.properties()));
+    }
+  }
+
+  private static Material remap(Material m, Map<Integer, Integer> textures) {
+    Map<Channel, Material.Value> channels = new EnumMap<>(Channel.class);
+    m.channels()
+        .forEach(
+            (channel, value) -> {
+              TextureUse u = value.texture();
+              channels.put(
+                  channel,
+                  u == null
+                      ? value
+                      : new Material.Value(
+                          value.factor(),
+                          new TextureUse(
+                              textures.get(u.textureId()),
+                              u.uvSet(),
+                              u.offsetU(),
+                              u.offsetV(),
+                              u.scaleU(),
+                              u.scaleV(),
+                              u.rotationRadians(),
+                              u.clamp(),
+                              u.component(),
+                              u.amount(),
+                              u.options())));
+            });
+    return new Material(
+        m.id(),
+        m.name(),
+        m.shading(),
+        channels,
+        m.alpha(),
+        m.alphaCutoff(),
+        m.doubleSided(),
+        m.properties());
+  }
+
+  private static Material withId(Material m, int id) {
+    return new Material(
+        id,
+        m.name(),
+        m.shading(),
+        m.channels(),
+        m.alpha(),
+        m.alphaCutoff(),
+        m.doubleSided(),
+        m.properties());
+  }
+
+  private static PolygonMesh withId(PolygonMesh m, int id) {
+    return new PolygonMesh(
+        id,
+        m.name(),
+        m.points(),
+        m.faces(),
+        m.attributes(),
+        m.materialIds(),
+        m.faceSlot(),
+        m.smoothing(),
+        m.faceSets(),
+        m.loose(),
+        m.morphs(),
+        m.subdivision(),
+        m.properties());
+  }
+
+  /** All that a material says, as text: equal texts are equal materials. */
+  private static String signature(Material m) {
+    List<String> parts = new ArrayList<>();
+    parts.add(m.name() + m.shading() + m.alpha() + m.alphaCutoff() + m.doubleSided());
+    m.channels()
+        .forEach(
+            (channel, value) ->
+                parts.add(channel + Arrays.toString(value.factor()) + value.texture()));
+    parts.add(new java.util.TreeMap<>(m.properties()).toString());
+    return String.join("|", parts);
+  }
+}

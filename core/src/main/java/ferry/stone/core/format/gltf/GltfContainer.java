@@ -1,0 +1,240 @@
+package ferry.stone.core.format.gltf;
+
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.FormatException.Kind;
+import ferry.stone.core.format.ReferenceFinder;
+import ferry.stone.core.format.Resources;
+import java.io.IOException;
+import java.io.InputStream;
+import java.net.URLDecoder;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.charset.StandardCharsets;
+import java.util.Base64;
+import java.util.HashMap;
+import java.util.Map;
+
+/** The JSON and the binary data of a glTF, however they are packed. */
+final class GltfContainer {
+  private static final ObjectMapper JSON = new ObjectMapper();
+  private static final int HEADER = 12;
+
+  private final String resource;
+  private final Resources resources;
+  private final ReferenceFinder finder;
+  private final Map<Integer, ByteBuffer> buffers = new HashMap<>();
+  private JsonNode root;
+  private ByteBuffer binChunk;
+
+  private GltfContainer(String resource, Resources resources, ReferenceFinder finder) {
+    this.resource = resource;
+    this.resources = resources;
+    this.finder = finder;
+  }
+
+  static GltfContainer open(String resource, Resources resources, ReferenceFinder finder)
+      throws IOException, FormatException {
+    GltfContainer container = new GltfContainer(resource, resources, finder);
+    byte[] file = container.bytes(resource);
+    if (file.length == 0) {
+      throw container.error(Kind.TRUNCATED, "", "the file is empty. Export or copy it again.");
+    }
+    ByteBuffer data = ByteBuffer.wrap(file).order(ByteOrder.LITTLE_ENDIAN);
+    if (file.length >= 4 && data.getInt(0) == GltfFormat.MAGIC) {
+      container.readGlb(data);
+    } else {
+      container.root = container.parse(file, 0, file.length);
+    }
+    String version = container.root.path("asset").path("version").asText("");
+    if (!version.startsWith("2.")) {
+      Kind kind = version.startsWith("1.") ? Kind.TOO_OLD : Kind.NOT_THIS_FORMAT;
+      throw container.error(
+          kind, "/asset/version", "expected glTF 2.x but found \"" + version + "\".");
+    }
+    return container;
+  }
+
+  private byte[] bytes(String path) throws IOException, FormatException {
+    if (resources.size(path) > Integer.MAX_VALUE - 64) {
+      throw new FormatException(
+          Kind.TOO_LARGE, path, "", "files over 2 GB cannot be read yet. Split the asset.");
+    }
+    try (InputStream in = resources.open(path)) {
+      return in.readAllBytes();
+    }
+  }
+
+  private void readGlb(ByteBuffer data) throws FormatException {
+    if (data.capacity() < HEADER + 8) {
+      throw error(Kind.TRUNCATED, "byte " + data.capacity(), "the GLB ends in its header.");
+    }
+    int version = data.getInt(4);
+    if (version != 2) {
+      throw error(
+          version < 2 ? Kind.TOO_OLD : Kind.TOO_NEW,
+          "byte 4",
+          "expected GLB version 2 but found " + version + ".");
+    }
+    long length = data.getInt(8) & 0xffff_ffffL;
+    if (length > data.capacity()) {
+      throw error(
+          Kind.TRUNCATED,
+          "byte 8",
+          "the GLB claims " + length + " bytes but has " + data.capacity() + ". Copy it again.");
+    }
+    int at = HEADER;
+    while (at + 8 <= length) {
+      long size = data.getInt(at) & 0xffff_ffffL;
+      int type = data.getInt(at + 4);
+      if (size > length - at - 8) {
+        throw error(
+            Kind.TRUNCATED,
+            "byte " + at,
+            "a chunk claims " + size + " bytes but " + (length - at - 8) + " are left.");
+      }
+      int from = at + 8;
+      if (type == GltfFormat.CHUNK_JSON && root == null) {
+        root = parse(data.array(), from, (int) size);
+      } else if (type == GltfFormat.CHUNK_BIN && binChunk == null) {
+        binChunk = data.slice(from, (int) size).order(ByteOrder.LITTLE_ENDIAN);
+      }
+      at = (int) (from + size);
+    }
+    if (root == null) {
+      throw error(Kind.CORRUPT, "byte " + HEADER, "the GLB has no JSON chunk.");
+    }
+  }
+
+  private JsonNode parse(byte[] file, int from, int length) throws FormatException {
+    try {
+      JsonNode node = JSON.readTree(file, from, length);
+      if (node == null || !node.isObject()) {
+        throw error(Kind.NOT_THIS_FORMAT, "", "expected a JSON object at the top.");
+      }
+      return node;
+    } catch (JsonProcessingException e) {
+      String place =
+          e.getLocation() == null
+              ? ""
+              : "line " + e.getLocation().getLineNr() + ", column " + e.getLocation().getColumnNr();
+      throw error(Kind.CORRUPT, place, "this is no valid JSON: " + e.getOriginalMessage() + ".");
+    } catch (IOException e) {
+      throw error(Kind.CORRUPT, "", "this is no valid JSON: " + e.getMessage() + ".");
+    }
+  }
+
+  JsonNode root() {
+    return root;
+  }
+
+  FormatException error(Kind kind, String place, String problem) {
+    return new FormatException(kind, resource, place, problem);
+  }
+
+  /** An object of a top-level list, checked. */
+  JsonNode item(String list, int index, String from) throws FormatException {
+    JsonNode array = root.path(list);
+    if (index < 0 || index >= array.size()) {
+      throw error(
+          Kind.CORRUPT,
+          from,
+          "names /" + list + "/" + index + ", but there are " + array.size() + ".");
+    }
+    return array.get(index);
+  }
+
+  /** A required whole number of an object. */
+  int integer(JsonNode node, String key, int otherwise, String path) throws FormatException {
+    JsonNode value = node.path(key);
+    if (value.isMissingNode()) {
+      return otherwise;
+    }
+    if (!value.isNumber()
+        || value.asDouble() != Math.rint(value.asDouble())
+        || Math.abs(value.asDouble()) > Integer.MAX_VALUE) {
+      throw error(Kind.CORRUPT, path + "/" + key, "expected a whole number, found " + value + ".");
+    }
+    return value.asInt();
+  }
+
+  /** The bytes of a buffer view. */
+  ByteBuffer view(int index, String from) throws IOException, FormatException {
+    JsonNode view = item("bufferViews", index, from);
+    String path = "/bufferViews/" + index;
+    ByteBuffer buffer = buffer(integer(view, "buffer", -1, path), path + "/buffer");
+    long offset = integer(view, "byteOffset", 0, path);
+    long length = integer(view, "byteLength", -1, path);
+    if (offset < 0 || length < 0 || offset + length > buffer.capacity()) {
+      throw error(
+          Kind.CORRUPT,
+          path,
+          "reaches to byte " + (offset + length) + " of a buffer of " + buffer.capacity() + ".");
+    }
+    return buffer.slice((int) offset, (int) length).order(ByteOrder.LITTLE_ENDIAN);
+  }
+
+  private ByteBuffer buffer(int index, String from) throws IOException, FormatException {
+    JsonNode json = item("buffers", index, from);
+    ByteBuffer known = buffers.get(index);
+    if (known != null) {
+      return known;
+    }
+    String path = "/buffers/" + index;
+    String uri = json.path("uri").asText("");
+    ByteBuffer found;
+    if (uri.isEmpty()) {
+      if (index != 0 || binChunk == null) {
+        throw error(Kind.CORRUPT, path, "has no uri, and there is no binary chunk.");
+      }
+      found = binChunk;
+    } else {
+      found = ByteBuffer.wrap(uriBytes(uri, path));
+    }
+    int length = integer(json, "byteLength", -1, path);
+    if (length < 0 || length > found.capacity()) {
+      throw error(
+          Kind.TRUNCATED,
+          path + "/byteLength",
+          "claims " + length + " bytes but " + found.capacity() + " are there.");
+    }
+    ByteBuffer result = found.slice(0, length).order(ByteOrder.LITTLE_ENDIAN);
+    buffers.put(index, result);
+    return result;
+  }
+
+  byte[] uriBytes(String uri, String path) throws IOException, FormatException {
+    if (uri.startsWith("data:")) {
+      int comma = uri.indexOf(',');
+      if (comma < 0 || !uri.substring(0, comma).endsWith(";base64")) {
+        throw error(Kind.CORRUPT, path + "/uri", "expected base64 data.");
+      }
+      try {
+        return Base64.getDecoder().decode(uri.substring(comma + 1));
+      } catch (IllegalArgumentException e) {
+        throw error(Kind.CORRUPT, path + "/uri", "the base64 data is damaged.");
+      }
+    }
+    String file =
+        finder
+            .find(decodeUri(uri), resource)
+            .orElseThrow(
+                () ->
+                    error(
+                        Kind.MISSING,
+                        path + "/uri",
+                        "\"" + uri + "\" is not in the cargo: add it."))
+            .resource();
+    return bytes(file);
+  }
+
+  static String decodeUri(String uri) {
+    try {
+      return URLDecoder.decode(uri.replace("+", "%2B"), StandardCharsets.UTF_8);
+    } catch (IllegalArgumentException e) {
+      return uri;
+    }
+  }
+}

@@ -1,0 +1,35 @@
+package ferry.stone.core.format.gltf;
+
+import ferry.stone.core.format.FormatInfo;
+import java.util.List;
+
+/**
+ * glTF 2.0 (ISO/IEC 12113:2022). Metre, +Y up, front +Z, right-handed; UV (0, 0) is the top left.
+ *
+ * <table>
+ * <caption>GLB, all little-endian</caption>
+ * <tr><td>header</td><td>uint32 magic 0x46546C67, uint32 version 2, uint32 length of the file</td></tr>
+ * <tr><td>chunk</td><td>uint32 length, uint32 type, bytes; length a multiple of 4</td></tr>
+ * <tr><td>JSON chunk 0x4E4F534A</td><td>first, filled up with spaces</td></tr>
+ * <tr><td>BIN chunk 0x004E4942</td><td>second, may be absent, filled up with zeros</td></tr>
+ * </table>
+ *
+ * <p>Read so far: meshes in all topologies, hierarchy, metallic-roughness materials, textures,
+ * KHR_texture_transform, KHR_materials_emissive_strength. Skins, morph targets, clips and other
+ * required extensions are refused by name.
+ */
+public final class GltfFormat {
+  static final int MAGIC = 0x46546C67;
+  static final int CHUNK_JSON = 0x4E4F534A;
+  static final int CHUNK_BIN = 0x004E4942;
+  static final int POINTS = 0;
+  static final int LINES = 1;
+  static final int TRIANGLES = 4;
+
+  public static final FormatInfo GLB =
+      new FormatInfo("glb", "GLB", List.of("glb"), "model/gltf-binary", true, true);
+  public static final FormatInfo GLTF =
+      new FormatInfo("gltf", "glTF", List.of("gltf"), "model/gltf+json", true, true);
+
+  private GltfFormat() {}
+}

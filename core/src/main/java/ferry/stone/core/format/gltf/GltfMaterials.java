@@ -1,0 +1,214 @@
+package ferry.stone.core.format.gltf;
+
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Findings;
+import ferry.stone.core.finding.Severity;
+import ferry.stone.core.scene.Material;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.TextureUse;
+import ferry.stone.core.scene.UvOrigin;
+import ferry.stone.core.texture.PbrMaterial;
+import ferry.stone.core.texture.PbrTranslation;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/** Writes materials, textures and samplers. */
+final class GltfMaterials {
+  private static final int CLAMP_TO_EDGE = 33071;
+  private static final int REPEAT = 10497;
+  private static final int LINEAR = 9729;
+  private static final int LINEAR_MIPMAP_LINEAR = 9987;
+
+  private final ObjectNode root;
+  private final Scene scene;
+  private final GltfImages images;
+  private final Findings findings;
+  private final boolean doubleSided;
+  private final Set<String> extensions;
+  private final Map<String, Integer> textures = new HashMap<>();
+  private final Map<Boolean, Integer> samplers = new HashMap<>();
+
+  GltfMaterials(
+      ObjectNode root,
+      Scene scene,
+      GltfImages images,
+      GltfOptions options,
+      Set<String> extensions,
+      Findings findings) {
+    this.root = root;
+    this.scene = scene;
+    this.images = images;
+    this.findings = findings;
+    this.extensions = extensions;
+    doubleSided = options.doubleSided();
+  }
+
+  void write(Material material, ObjectNode json) {
+    PbrMaterial pbr = PbrTranslation.translate(material, scene.linearColours());
+    if (!material.name().isEmpty()) {
+      json.put("name", material.name());
+    }
+    ObjectNode mr = json.putObject("pbrMetallicRoughness");
+    Optional<Integer> base = baseImage(material, pbr);
+    base.ifPresent(
+        image ->
+            texture(
+                mr, "baseColorTexture", image, pbr.base() != null ? pbr.base() : pbr.opacity()));
+    numbers(mr.putArray("baseColorFactor"), pbr.baseColour());
+    TextureUse rough = pbr.roughnessMap() != null ? pbr.roughnessMap() : pbr.shininess();
+    Optional<Integer> packed =
+        pbr.packed() != null
+            ? images.plain(pbr.packed())
+            : images.metallicRoughness(
+                rough, pbr.roughnessMap() == null ? pbr.phongExponent() : 0, pbr.metallicMap());
+    TextureUse packedUse =
+        pbr.packed() != null ? pbr.packed() : rough != null ? rough : pbr.metallicMap();
+    packed.ifPresent(image -> texture(mr, "metallicRoughnessTexture", image, packedUse));
+    mr.put("metallicFactor", number(packed.isEmpty() && isMapped(pbr) ? 0 : pbr.metallic()));
+    mr.put("roughnessFactor", number(pbr.roughness()));
+    normal(pbr, json);
+    Optional<Integer> occlusion = pbr.packed() != null ? packed : images.plain(pbr.occlusion());
+    occlusion.ifPresent(
+        image ->
+            texture(
+                json,
+                "occlusionTexture",
+                image,
+                pbr.packed() != null ? pbr.packed() : pbr.occlusion()));
+    emission(pbr, json);
+    alpha(pbr, json, base);
+    if (pbr.doubleSided() || doubleSided) {
+      json.put("doubleSided", true);
+    }
+  }
+
+  /** A missing metallic image must not leave a full metallic factor behind. */
+  private static boolean isMapped(PbrMaterial pbr) {
+    return pbr.metallicMap() != null || pbr.packed() != null;
+  }
+
+  private Optional<Integer> baseImage(Material material, PbrMaterial pbr) {
+    if (pbr.base() != null && pbr.opacity() != null && !samePlace(pbr.base(), pbr.opacity())) {
+      findings.add(
+          Finding.of(
+              "opacity-map-placed-otherwise",
+              Severity.FIX,
+              material.name(),
+              "The opacity map is scaled or shifted unlike the base colour: glTF keeps both in one"
+                  + " image, so the opacity map is left out."));
+      return images.plain(pbr.base());
+    }
+    return pbr.opacity() == null
+        ? images.plain(pbr.base())
+        : images.withAlpha(pbr.base(), pbr.opacity());
+  }
+
+  private static boolean samePlace(TextureUse a, TextureUse b) {
+    return a.offsetU() == b.offsetU()
+        && a.offsetV() == b.offsetV()
+        && a.scaleU() == b.scaleU()
+        && a.scaleV() == b.scaleV()
+        && a.rotationRadians() == b.rotationRadians();
+  }
+
+  private void normal(PbrMaterial pbr, ObjectNode json) {
+    TextureUse use = pbr.normal() != null ? pbr.normal() : pbr.bump();
+    Optional<Integer> image =
+        pbr.normal() != null ? images.plain(pbr.normal()) : images.normalOfBump(pbr.bump());
+    image.ifPresent(
+        i -> {
+          ObjectNode info = texture(json, "normalTexture", i, use);
+          if (pbr.normal() != null && use.amount() != 1) {
+            info.put("scale", number(use.amount()));
+          }
+        });
+  }
+
+  private void emission(PbrMaterial pbr, ObjectNode json) {
+    Optional<Integer> image = images.plain(pbr.emissiveMap());
+    image.ifPresent(i -> texture(json, "emissiveTexture", i, pbr.emissiveMap()));
+    double[] e = pbr.emissive();
+    boolean onlyMapMissing = pbr.emissiveMap() != null && image.isEmpty();
+    if (e[0] + e[1] + e[2] > 0 && !onlyMapMissing) {
+      numbers(json.putArray("emissiveFactor"), e);
+      if (pbr.emissiveStrength() > 1) {
+        extensions.add("KHR_materials_emissive_strength");
+        json.withObject("/extensions/KHR_materials_emissive_strength")
+            .put("emissiveStrength", number(pbr.emissiveStrength()));
+      }
+    }
+  }
+
+  private void alpha(PbrMaterial pbr, ObjectNode json, Optional<Integer> base) {
+    if (pbr.alpha() == Material.Alpha.OPAQUE) {
+      return;
+    }
+    boolean cutOut =
+        pbr.baseColour()[3] == 1 && base.isPresent() && images.get(base.get()).cutOut();
+    if (cutOut || pbr.alpha() == Material.Alpha.MASK) {
+      json.put("alphaMode", "MASK").put("alphaCutoff", number(pbr.alphaCutoff()));
+    } else {
+      json.put("alphaMode", "BLEND");
+    }
+  }
+
+  private ObjectNode texture(ObjectNode owner, String key, int image, TextureUse use) {
+    String id = image + "/" + use.clamp();
+    int index =
+        textures.computeIfAbsent(
+            id,
+            k -> {
+              ObjectNode texture = root.withArray("textures").addObject();
+              texture.put("sampler", sampler(use.clamp())).put("source", image);
+              return root.withArray("textures").size() - 1;
+            });
+    ObjectNode info = owner.putObject(key);
+    info.put("index", index);
+    if (use.uvSet() != 0) {
+      info.put("texCoord", use.uvSet());
+    }
+    if (use.hasTransform()) {
+      extensions.add("KHR_texture_transform");
+      ObjectNode t = info.withObject("/extensions/KHR_texture_transform");
+      boolean flip = scene.uvOrigin() == UvOrigin.BOTTOM_LEFT;
+      // v runs down in glTF: v' = v·s + (1 − s − o) is the same place as 1 − ((1 − v)·s + o).
+      double v = flip ? 1 - use.scaleV() - use.offsetV() : use.offsetV();
+      numbers(t.putArray("offset"), use.offsetU(), v);
+      numbers(t.putArray("scale"), use.scaleU(), use.scaleV());
+      if (use.rotationRadians() != 0) {
+        t.put("rotation", number(use.rotationRadians()));
+      }
+    }
+    return info;
+  }
+
+  private int sampler(boolean clamp) {
+    return samplers.computeIfAbsent(
+        clamp,
+        k -> {
+          int wrap = clamp ? CLAMP_TO_EDGE : REPEAT;
+          root.withArray("samplers")
+              .addObject()
+              .put("magFilter", LINEAR)
+              .put("minFilter", LINEAR_MIPMAP_LINEAR)
+              .put("wrapS", wrap)
+              .put("wrapT", wrap);
+          return root.withArray("samplers").size() - 1;
+        });
+  }
+
+  static void numbers(ArrayNode array, double... values) {
+    for (double value : values) {
+      array.add(number(value));
+    }
+  }
+
+  /** Seven digits are enough for a float and keep the file short. */
+  private static double number(double value) {
+    return Double.parseDouble(Float.toString((float) value));
+  }
+}

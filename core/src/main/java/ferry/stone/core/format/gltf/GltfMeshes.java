@@ -1,0 +1,182 @@
+package ferry.stone.core.format.gltf;
+
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Findings;
+import ferry.stone.core.finding.Severity;
+import ferry.stone.core.geometry.RenderMesh;
+import ferry.stone.core.geometry.RenderPrimitive;
+import ferry.stone.core.math.Figures;
+import ferry.stone.core.math.IntList;
+import ferry.stone.core.scene.LooseElements;
+import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.UvOrigin;
+import ferry.stone.core.texture.ColourSpace;
+import ferry.stone.core.work.Progress;
+import java.util.Map;
+
+/** Writes meshes: one primitive for each material, then lines and points. */
+final class GltfMeshes {
+  private final Scene scene;
+  private final GltfBuffer buffer;
+  private final Map<Integer, Integer> materialIndex;
+  private final Findings findings;
+
+  GltfMeshes(
+      Scene scene, GltfBuffer buffer, Map<Integer, Integer> materialIndex, Findings findings) {
+    this.scene = scene;
+    this.buffer = buffer;
+    this.materialIndex = materialIndex;
+    this.findings = findings;
+  }
+
+  /** The mesh's JSON, or {@code null} when it holds nothing that can be shown. */
+  ObjectNode write(PolygonMesh mesh, Progress progress) {
+    ObjectNode json = JsonNodeFactory.instance.objectNode();
+    if (!mesh.name().isEmpty()) {
+      json.put("name", mesh.name());
+    }
+    ArrayNode primitives = json.putArray("primitives");
+    for (RenderPrimitive primitive : RenderMesh.of(mesh, progress)) {
+      triangles(primitives, mesh, primitive);
+    }
+    if (mesh.loose() != null) {
+      loose(primitives, mesh, mesh.loose());
+    }
+    return primitives.isEmpty() ? null : json;
+  }
+
+  private void triangles(ArrayNode primitives, PolygonMesh mesh, RenderPrimitive p) {
+    int[] indices = finiteTriangles(mesh, p);
+    if (indices.length == 0) {
+      return;
+    }
+    ObjectNode json = primitives.addObject();
+    ObjectNode attributes = json.putObject("attributes");
+    attributes.put("POSITION", buffer.addFloats(finite(p.positions()), 3, true));
+    if (p.normals() != null) {
+      attributes.put("NORMAL", buffer.addFloats(p.normals(), 3, false));
+    }
+    for (int set = 0; set < p.uvs().size(); set++) {
+      attributes.put("TEXCOORD_" + set, buffer.addFloats(uvs(p.uvs().get(set)), 2, false));
+    }
+    if (p.colours() != null) {
+      attributes.put("COLOR_0", buffer.addFloats(colours(p), p.colourComponents(), false));
+    }
+    json.put("indices", buffer.addIndices(indices, p.vertexCount()));
+    Integer material = materialIndex.get(p.materialId());
+    if (material != null) {
+      json.put("material", material);
+    }
+  }
+
+  /** glTF allows no NaN: triangles at vertices that are nowhere are left out and reported. */
+  private int[] finiteTriangles(PolygonMesh mesh, RenderPrimitive p) {
+    boolean[] nowhere = null;
+    for (int v = 0; v < p.vertexCount(); v++) {
+      if (!isFinite(p.positions(), 3 * v)) {
+        nowhere = nowhere == null ? new boolean[p.vertexCount()] : nowhere;
+        nowhere[v] = true;
+      }
+    }
+    if (nowhere == null) {
+      return p.indices();
+    }
+    IntList kept = new IntList(p.indices().length);
+    for (int i = 0; i < p.indices().length; i += 3) {
+      if (!nowhere[p.indices()[i]]
+          && !nowhere[p.indices()[i + 1]]
+          && !nowhere[p.indices()[i + 2]]) {
+        kept.add(p.indices()[i]);
+        kept.add(p.indices()[i + 1]);
+        kept.add(p.indices()[i + 2]);
+      }
+    }
+    int lost = (p.indices().length - kept.size()) / 3;
+    findings.add(
+        Finding.of(
+                "triangles-nowhere",
+                Severity.FIX,
+                mesh.name(),
+                "Triangles with a corner that is not a number cannot be written and are left out.")
+            .measured(Figures.count(lost, "triangle")));
+    return kept.toArray();
+  }
+
+  /** Vertices that are nowhere are moved to one that is somewhere, so that no box grows. */
+  private static float[] finite(float[] positions) {
+    int good = 0;
+    while (good < positions.length && !isFinite(positions, good)) {
+      good += 3;
+    }
+    float[] result = positions;
+    for (int i = 0; i < positions.length; i += 3) {
+      if (!isFinite(positions, i)) {
+        result = result == positions ? positions.clone() : result;
+        for (int k = 0; k < 3; k++) {
+          result[i + k] = good < positions.length ? positions[good + k] : 0;
+        }
+      }
+    }
+    return result;
+  }
+
+  private static boolean isFinite(float[] p, int at) {
+    return Float.isFinite(p[at]) && Float.isFinite(p[at + 1]) && Float.isFinite(p[at + 2]);
+  }
+
+  private float[] uvs(float[] uv) {
+    boolean flip = scene.uvOrigin() == UvOrigin.BOTTOM_LEFT;
+    float[] result = new float[uv.length];
+    for (int i = 0; i < uv.length; i++) {
+      float value = Float.isFinite(uv[i]) ? uv[i] : 0;
+      result[i] = flip && (i & 1) == 1 ? 1 - value : value;
+    }
+    return result;
+  }
+
+  /** Vertex colours of files that state no space are sRGB; glTF 2.0 section 3.9.6 is linear. */
+  private float[] colours(RenderPrimitive p) {
+    boolean convert = !scene.linearColours();
+    float[] result = new float[p.colours().length];
+    for (int i = 0; i < result.length; i++) {
+      double value = Math.max(0, Math.min(1, p.colours()[i]));
+      boolean alpha = p.colourComponents() == 4 && i % 4 == 3;
+      result[i] = (float) (convert && !alpha ? ColourSpace.toLinear(value) : value);
+      if (Float.isNaN(result[i])) {
+        result[i] = 1;
+      }
+    }
+    return result;
+  }
+
+  private void loose(ArrayNode primitives, PolygonMesh mesh, LooseElements loose) {
+    IntList lines = new IntList(2 * loose.lineVertices().length);
+    for (int l = 0; l < loose.lineCount(); l++) {
+      for (int i = loose.lineOffsets()[l]; i + 1 < loose.lineOffsets()[l + 1]; i++) {
+        lines.add(loose.lineVertices()[i]);
+        lines.add(loose.lineVertices()[i + 1]);
+      }
+    }
+    looseElements(primitives, mesh, lines.toArray(), GltfFormat.LINES);
+    looseElements(primitives, mesh, loose.points(), GltfFormat.POINTS);
+  }
+
+  private void looseElements(ArrayNode primitives, PolygonMesh mesh, int[] vertices, int mode) {
+    if (vertices.length == 0) {
+      return;
+    }
+    float[] positions = new float[3 * vertices.length];
+    for (int i = 0; i < vertices.length; i++) {
+      positions[3 * i] = (float) mesh.points().x(vertices[i]);
+      positions[3 * i + 1] = (float) mesh.points().y(vertices[i]);
+      positions[3 * i + 2] = (float) mesh.points().z(vertices[i]);
+    }
+    ObjectNode json = primitives.addObject();
+    json.putObject("attributes").put("POSITION", buffer.addFloats(finite(positions), 3, true));
+    json.put("mode", mode);
+  }
+}

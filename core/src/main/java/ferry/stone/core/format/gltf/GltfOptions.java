@@ -1,0 +1,23 @@
+package ferry.stone.core.format.gltf;
+
+/**
+ * How a glTF is written.
+ *
+ * @param container one GLB, or JSON with other files beside it
+ * @param embedTextures inside the binary (GLB) or as data URIs; else image files beside it
+ * @param embedBuffers for JSON: geometry as a data URI instead of a {@code .bin} beside it
+ * @param doubleSided show both sides of every material, whatever the source says
+ */
+public record GltfOptions(
+    Container container, boolean embedTextures, boolean embedBuffers, boolean doubleSided) {
+
+  /** The file that carries the JSON. */
+  public enum Container {
+    GLB,
+    GLTF
+  }
+
+  public static GltfOptions glb() {
+    return new GltfOptions(Container.GLB, true, true, false);
+  }
+}

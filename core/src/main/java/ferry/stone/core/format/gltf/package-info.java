@@ -1,0 +1,2 @@
+/** glTF 2.0: GLB, separate and embedded. */
+package ferry.stone.core.format.gltf;

@@ -1,0 +1,252 @@
+package ferry.stone.core.geometry;
+
+import ferry.stone.core.math.Frame;
+import ferry.stone.core.scene.Attribute;
+import ferry.stone.core.scene.Attribute.Domain;
+import ferry.stone.core.scene.Attribute.Semantic;
+import ferry.stone.core.scene.FrameSource;
+import ferry.stone.core.scene.LocalTransform;
+import ferry.stone.core.scene.LocalTransform.Trs;
+import ferry.stone.core.scene.Node;
+import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Polygons;
+import ferry.stone.core.scene.Scene;
+import java.util.ArrayList;
+import java.util.List;
+import org.joml.Matrix3d;
+import org.joml.Matrix4d;
+import org.joml.Quaterniond;
+import org.joml.Vector3d;
+
+/**
+ * Carries a scene, with its placement, into another frame.
+ *
+ * <p>With M the placement followed by the change of frame and A its linear part (a scale times a
+ * rotation or mirror): points become M·p in a flat scene, where no node has a transform; elsewhere
+ * A·p, local matrices A·L·A⁻¹, and roots take the move as well, so that pivots stay where they are
+ * on the part. Directions become the rotation or mirror of themselves. A mirror turns faces round.
+ *
+ * <p>Skins, clips, cameras, lights and morph targets are not carried yet: a scene that has them is
+ * refused.
+ */
+public final class Rebase {
+  private static final double EXACT = 1e-12;
+
+  private final Scene scene;
+  private final Frame target;
+  private final Matrix4d whole;
+  private final Matrix4d linear;
+  private final Matrix3d directions;
+  private final double scale;
+
+  private Rebase(Scene scene, Frame target) {
+    this.scene = scene;
+    this.target = target;
+    whole = matrix(scene, target);
+    linear = new Matrix4d(whole).setTranslation(0, 0, 0);
+    scale = Math.cbrt(Math.abs(linear.determinant3x3()));
+    directions = linear.get3x3(new Matrix3d()).scale(1 / scale);
+  }
+
+  /** The placement followed by the change of frame. */
+  public static Matrix4d matrix(Scene scene, Frame target) {
+    return scene.frame().matrixTo(target).mul(scene.placement(), new Matrix4d());
+  }
+
+  /** The clean way: all numbers change, nodes stay as clean as they were. */
+  public static Scene intoData(Scene scene, Frame target) {
+    refuseUncarried(scene);
+    Rebase rebase = new Rebase(scene, target);
+    if (rebase.whole.equals(new Matrix4d(), EXACT)) {
+      return rebase.arrived().build();
+    }
+    return rebase.dataScene();
+  }
+
+  /** The light way: one root node carries the change; all other numbers stay. */
+  public static Scene onRoot(Scene scene, Frame target) {
+    refuseUncarried(scene);
+    Rebase rebase = new Rebase(scene, target);
+    var builder = rebase.arrived();
+    if (rebase.whole.equals(new Matrix4d(), EXACT)) {
+      return builder.build();
+    }
+    List<Node> nodes = new ArrayList<>();
+    nodes.add(
+        Node.of(builder.newId(), scene.name(), -1, Node.Content.GROUP)
+            .withTransform(rebase.rootTransform()));
+    scene.nodes().forEach(node -> nodes.add(node.withParent(node.parent() + 1)));
+    return builder.nodes(nodes).build();
+  }
+
+  private static void refuseUncarried(Scene scene) {
+    boolean morphs = scene.meshes().stream().anyMatch(m -> !m.morphs().isEmpty());
+    if (morphs
+        || !scene.skins().isEmpty()
+        || !scene.clips().isEmpty()
+        || !scene.cameras().isEmpty()
+        || !scene.lights().isEmpty()
+        || !scene.caches().isEmpty()) {
+      throw new UnsupportedOperationException("only meshes and nodes can change frame yet");
+    }
+  }
+
+  private ferry.stone.core.scene.SceneBuilder arrived() {
+    return scene.toBuilder()
+        .placement(new Matrix4d())
+        .frame(target, FrameSource.CHOSEN, FrameSource.CHOSEN);
+  }
+
+  private LocalTransform rootTransform() {
+    if (directions.determinant() < 0) {
+      return new LocalTransform.MatrixTransform(whole);
+    }
+    return Trs.of(
+        whole.getTranslation(new Vector3d()),
+        new Quaterniond().setFromNormalized(directions),
+        new Vector3d(scale));
+  }
+
+  private Scene dataScene() {
+    boolean flat =
+        scene.nodes().stream()
+            .allMatch(
+                n ->
+                    n.transform() == LocalTransform.IDENTITY
+                        && n.geometric() == LocalTransform.IDENTITY);
+    Matrix4d forPoints = flat ? whole : linear;
+    List<PolygonMesh> meshes = scene.meshes().stream().map(m -> mesh(m, forPoints)).toList();
+    List<Node> nodes = scene.nodes();
+    if (!flat) {
+      nodes = new ArrayList<>();
+      for (Node node : scene.nodes()) {
+        LocalTransform moved = conjugate(node.transform());
+        if (node.parent() < 0) {
+          Vector3d move = whole.getTranslation(new Vector3d());
+          moved = translated(moved, move);
+        }
+        nodes.add(node.withTransform(moved).withGeometric(conjugate(node.geometric())));
+      }
+    }
+    return arrived().meshes(meshes).nodes(nodes).build();
+  }
+
+  private static LocalTransform translated(LocalTransform transform, Vector3d move) {
+    if (move.lengthSquared() == 0) {
+      return transform;
+    }
+    return transform instanceof Trs trs
+        ? new Trs(new Vector3d(trs.translation()).add(move), trs.rotation(), trs.scale())
+        : new LocalTransform.MatrixTransform(
+            new Matrix4d().translation(move).mul(transform.toMatrix()));
+  }
+
+  /** A·L·A⁻¹; stays translation, rotation and scale where that is exact. */
+  private LocalTransform conjugate(LocalTransform local) {
+    if (local == LocalTransform.IDENTITY) {
+      return local;
+    }
+    if (local instanceof Trs trs && (isAxisPermutation() || isUniform(trs))) {
+      Vector3d t = linear.transformDirection(new Vector3d(trs.translation()));
+      Matrix3d rotation =
+          new Matrix3d(directions)
+              .mul(new Matrix3d().set(trs.rotation()))
+              .mul(new Matrix3d(directions).transpose());
+      Vector3d s = new Vector3d(trs.scale());
+      if (!isUniform(trs)) {
+        s = new Matrix3d(directions).transform(s).absolute();
+        signs(trs, s);
+      }
+      return Trs.of(t, new Quaterniond().setFromNormalized(rotation), s);
+    }
+    return new LocalTransform.MatrixTransform(
+        new Matrix4d(linear).mul(local.toMatrix()).mul(new Matrix4d(linear).invert()));
+  }
+
+  /** Negative scales follow their axes. */
+  private void signs(Trs trs, Vector3d s) {
+    for (int from = 0; from < 3; from++) {
+      for (int to = 0; to < 3; to++) {
+        if (Math.abs(directions.get(from, to)) > 0.5) {
+          s.setComponent(to, trs.scale().get(from));
+        }
+      }
+    }
+  }
+
+  private static boolean isUniform(Trs trs) {
+    return trs.scale().x() == trs.scale().y() && trs.scale().y() == trs.scale().z();
+  }
+
+  private boolean isAxisPermutation() {
+    for (int c = 0; c < 3; c++) {
+      for (int r = 0; r < 3; r++) {
+        double v = Math.abs(directions.get(c, r));
+        if (v > EXACT && Math.abs(v - 1) > EXACT) {
+          return false;
+        }
+      }
+    }
+    return true;
+  }
+
+  private PolygonMesh mesh(PolygonMesh mesh, Matrix4d forPoints) {
+    PolygonMesh moved = mesh.withPoints(mesh.points().transform(forPoints));
+    boolean mirrored = directions.determinant() < 0;
+    List<Attribute> attributes = new ArrayList<>();
+    for (Attribute a : mesh.attributes()) {
+      Attribute turned =
+          a.semantic() == Semantic.NORMAL || a.semantic() == Semantic.TANGENT ? turn(a) : a;
+      attributes.add(mirrored ? reverseCorners(turned, mesh.faces()) : turned);
+    }
+    moved = moved.withAttributes(attributes);
+    return mirrored ? moved.withFaces(reversed(mesh.faces())) : moved;
+  }
+
+  private Attribute turn(Attribute a) {
+    float[] values = a.values().clone();
+    Vector3d v = new Vector3d();
+    for (int i = 0; i + 2 < values.length; i += a.components()) {
+      directions.transform(v.set(values[i], values[i + 1], values[i + 2]));
+      values[i] = (float) v.x;
+      values[i + 1] = (float) v.y;
+      values[i + 2] = (float) v.z;
+    }
+    return a.withValues(values);
+  }
+
+  private static Polygons reversed(Polygons faces) {
+    int[] corners = new int[faces.cornerCount()];
+    int[] offsets = new int[faces.faceCount() + 1];
+    for (int f = 0; f < faces.faceCount(); f++) {
+      int start = faces.start(f);
+      int end = faces.end(f);
+      for (int c = start; c < end; c++) {
+        corners[c] = faces.vertex(mirror(c, start, end));
+      }
+      offsets[f + 1] = end;
+    }
+    return Polygons.of(corners, offsets);
+  }
+
+  /** The first corner stays first; the others run the other way. */
+  private static int mirror(int corner, int start, int end) {
+    return corner == start ? start : end - (corner - start);
+  }
+
+  private static Attribute reverseCorners(Attribute a, Polygons faces) {
+    if (a.domain() != Domain.CORNER) {
+      return a;
+    }
+    int[] indices = new int[faces.cornerCount()];
+    for (int f = 0; f < faces.faceCount(); f++) {
+      int start = faces.start(f);
+      int end = faces.end(f);
+      for (int c = start; c < end; c++) {
+        int from = mirror(c, start, end);
+        indices[c] = a.indices() == null ? from : a.indices()[from];
+      }
+    }
+    return new Attribute(a.name(), a.semantic(), a.domain(), a.components(), a.values(), indices);
+  }
+}

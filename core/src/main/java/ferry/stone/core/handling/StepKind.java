@@ -1,0 +1,32 @@
+package ferry.stone.core.handling;
+
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.work.Progress;
+import java.util.List;
+
+/**
+ * One kind of step.
+ *
+ * @param <P> its parameters: a record whose constructor refuses values out of range with an {@link
+ *     IllegalArgumentException} that says what is allowed
+ */
+public interface StepKind<P extends Record> {
+  /** The key under which steps are stored. */
+  String kind();
+
+  String label();
+
+  /** What it does, in one sentence. */
+  String help();
+
+  Class<P> paramType();
+
+  List<Field> fields();
+
+  /** Whether it works on chosen parts; otherwise always on the whole scene. */
+  default boolean takesSelection() {
+    return false;
+  }
+
+  StepResult apply(Scene scene, Selection selection, P params, Progress progress);
+}

@@ -1,0 +1,65 @@
+package ferry.stone.core.handling;
+
+import com.fasterxml.jackson.databind.DeserializationFeature;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/** All kinds of steps, and the check of stored parameters against them. */
+public final class Steps {
+  private static final List<StepKind<?>> KINDS =
+      List.of(
+          new SourceUnit(),
+          new SourceUp(),
+          new Scale(),
+          new Rotate(),
+          new Centre(),
+          new Ground(),
+          new RecomputeNormals());
+
+  private static final ObjectMapper JSON =
+      new ObjectMapper()
+          .enable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
+          .enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES);
+
+  private Steps() {}
+
+  public static List<StepKind<?>> all() {
+    return KINDS;
+  }
+
+  public static Optional<StepKind<?>> find(String kind) {
+    return KINDS.stream().filter(k -> k.kind().equals(kind)).findFirst();
+  }
+
+  /**
+   * The parameters of a step, typed.
+   *
+   * @throws IllegalArgumentException with a sentence for the user when they do not fit
+   */
+  static <P extends Record> P params(StepKind<P> kind, Map<String, Object> values) {
+    try {
+      return JSON.convertValue(values, kind.paramType());
+    } catch (IllegalArgumentException e) {
+      Throwable cause = e;
+      while (cause.getCause() != null) {
+        cause = cause.getCause();
+      }
+      String why =
+          cause instanceof com.fasterxml.jackson.core.JsonProcessingException
+              ? "its parameters do not fit"
+              : cause.getMessage();
+      throw new IllegalArgumentException(kind.label() + ": " + why + ".", e);
+    }
+  }
+
+  /** Checks a step without running it. */
+  public static void validate(Step step) {
+    StepKind<?> kind =
+        find(step.kind())
+            .orElseThrow(
+                () -> new IllegalArgumentException("There is no step \"" + step.kind() + "\"."));
+    params(kind, step.params());
+  }
+}

@@ -1,0 +1,37 @@
+package ferry.stone.core.landing;
+
+/**
+ * How a far side is landed.
+ *
+ * @param format {@code glb} or {@code gltf}
+ * @param embedTextures inside the file; else in a {@code textures} folder beside it
+ * @param embedBuffers for {@code gltf}: geometry inside the JSON; else a {@code .bin} beside it
+ * @param transforms where the change of frame and the placement go
+ * @param doubleSided show both sides of every material
+ */
+public record LandingOptions(
+    String format,
+    boolean embedTextures,
+    boolean embedBuffers,
+    Transforms transforms,
+    boolean doubleSided) {
+
+  /** Where the change of frame goes. */
+  public enum Transforms {
+    /** All numbers change, nodes stay clean. */
+    DATA,
+    /** One root node carries it, numbers stay. */
+    ROOT
+  }
+
+  public LandingOptions {
+    if (!"glb".equals(format) && !"gltf".equals(format)) {
+      throw new IllegalArgumentException("format must be glb or gltf, not \"" + format + "\"");
+    }
+    transforms = transforms == null ? Transforms.DATA : transforms;
+  }
+
+  public static LandingOptions glb() {
+    return new LandingOptions("glb", true, true, Transforms.DATA, false);
+  }
+}

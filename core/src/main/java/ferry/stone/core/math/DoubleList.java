@@ -1,0 +1,47 @@
+package ferry.stone.core.math;
+
+import java.util.Arrays;
+
+/** A growing {@code double[]} for readers and builders. */
+public final class DoubleList {
+  private double[] values;
+  private int size;
+
+  public DoubleList(int capacity) {
+    values = new double[Math.max(16, capacity)];
+  }
+
+  public void add(double value) {
+    if (size == values.length) {
+      grow(size + 1);
+    }
+    values[size++] = value;
+  }
+
+  /** Adds one value many times. */
+  public void fill(double value, int count) {
+    grow(size + count);
+    Arrays.fill(values, size, size + count, value);
+    size += count;
+  }
+
+  public double get(int index) {
+    return values[index];
+  }
+
+  public int size() {
+    return size;
+  }
+
+  /** A copy of the right length; the array itself when it is already full. */
+  public double[] toArray() {
+    return size == values.length ? values : Arrays.copyOf(values, size);
+  }
+
+  private void grow(int needed) {
+    if (needed > values.length) {
+      long wanted = Math.max(needed, values.length + (values.length >> 1) + 16L);
+      values = Arrays.copyOf(values, (int) Math.min(wanted, Integer.MAX_VALUE - 8));
+    }
+  }
+}

@@ -1,0 +1,45 @@
+package ferry.stone.core.proof;
+
+import ferry.stone.core.proof.LedgerRow.Verdict;
+import java.util.ArrayList;
+import java.util.List;
+
+/** Rows under the current heading; not for several threads. */
+final class Ledger {
+  private final List<LedgerRow> rows = new ArrayList<>();
+  private String group = "";
+
+  void group(String name) {
+    group = name;
+  }
+
+  void add(
+      String fact,
+      int nodeId,
+      String near,
+      String far,
+      String landed,
+      String differs,
+      Verdict verdict,
+      String note) {
+    rows.add(new LedgerRow(group, fact, nodeId, near, far, landed, differs, verdict, note));
+  }
+
+  /** A count that is either the same or not. */
+  void count(String fact, int nodeId, long near, long far, long landed, String noteIfLess) {
+    Verdict verdict = far == landed ? Verdict.KEPT : landed < far ? Verdict.LOST : Verdict.CHANGED;
+    add(
+        fact,
+        nodeId,
+        ferry.stone.core.math.Figures.count(near),
+        ferry.stone.core.math.Figures.count(far),
+        ferry.stone.core.math.Figures.count(landed),
+        far == landed ? "0" : String.format("%+d", landed - far),
+        verdict,
+        verdict == Verdict.KEPT ? "" : noteIfLess);
+  }
+
+  List<LedgerRow> rows() {
+    return List.copyOf(rows);
+  }
+}

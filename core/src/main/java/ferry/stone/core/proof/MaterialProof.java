@@ -1,0 +1,341 @@
+package ferry.stone.core.proof;
+
+import ferry.stone.core.format.Resources;
+import ferry.stone.core.format.TextureBytes;
+import ferry.stone.core.math.Figures;
+import ferry.stone.core.proof.LedgerRow.Verdict;
+import ferry.stone.core.scene.Channel;
+import ferry.stone.core.scene.Material;
+import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.Texture;
+import ferry.stone.core.scene.TextureUse;
+import ferry.stone.core.texture.BumpMap;
+import ferry.stone.core.texture.ColourSpace;
+import ferry.stone.core.texture.ImageCodec;
+import ferry.stone.core.texture.PbrMaterial;
+import ferry.stone.core.texture.PbrTranslation;
+import ferry.stone.core.texture.Pixels;
+import ferry.stone.core.work.Progress;
+import java.io.IOException;
+import java.util.ArrayDeque;
+import java.util.Deque;
+import java.util.HashMap;
+import java.util.Locale;
+import java.util.Map;
+
+/** Compares materials and their textures, value by value and pixel by pixel. */
+final class MaterialProof {
+  private static final double FACTOR_TOLERANCE = 0.002;
+
+  private final Ledger ledger;
+  private final Scene near;
+  private final Scene far;
+  private final Scene read;
+  private final Resources cargo;
+  private final Resources landed;
+  private final Map<Integer, Pixels> decoded = new HashMap<>();
+
+  MaterialProof(
+      Ledger ledger, Scene near, Scene far, Scene read, Resources cargo, Resources landed) {
+    this.ledger = ledger;
+    this.near = near;
+    this.far = far;
+    this.read = read;
+    this.cargo = cargo;
+    this.landed = landed;
+  }
+
+  void run(Progress progress) {
+    ledger.group("Materials");
+    ledger.count(
+        "Materials",
+        -1,
+        near.materials().size(),
+        far.materials().size(),
+        read.materials().size(),
+        "materials are missing");
+    assignment();
+    Map<String, Deque<Material>> byName = new HashMap<>();
+    read.materials().forEach(m -> byName.computeIfAbsent(m.name(), k -> new ArrayDeque<>()).add(m));
+    int done = 0;
+    for (Material material : far.materials()) {
+      progress.checkCancelled();
+      progress.report(
+          "comparing material " + material.name(), 0.8 + 0.2 * done++ / far.materials().size());
+      Deque<Material> same = byName.get(material.name());
+      Material match = same == null ? null : same.poll();
+      ledger.group("Material " + material.name());
+      if (match == null) {
+        ledger.add("Material", -1, "yes", "yes", "—", "", Verdict.LOST, "it did not land");
+      } else {
+        compare(material, match);
+      }
+      decoded.clear();
+    }
+  }
+
+  /** How many triangles of each material, over all meshes. */
+  private void assignment() {
+    Map<String, Long> wanted = trianglesByMaterial(far);
+    Map<String, Long> found = trianglesByMaterial(read);
+    long wrong = 0;
+    for (String name : wanted.keySet()) {
+      wrong += Math.abs(wanted.get(name) - found.getOrDefault(name, 0L));
+    }
+    ledger.add(
+        "Triangles on their materials",
+        -1,
+        Figures.count(sum(trianglesByMaterial(near))),
+        Figures.count(sum(wanted)),
+        Figures.count(sum(found)),
+        Figures.count(wrong, "triangle"),
+        wrong == 0 ? Verdict.KEPT : Verdict.LOST,
+        wrong == 0 ? "" : "triangles moved to another material or are gone");
+  }
+
+  private static long sum(Map<String, Long> counts) {
+    return counts.values().stream().mapToLong(Long::longValue).sum();
+  }
+
+  private static Map<String, Long> trianglesByMaterial(Scene scene) {
+    Map<Integer, String> names = new HashMap<>();
+    scene.materials().forEach(m -> names.put(m.id(), m.name()));
+    Map<String, Long> counts = new HashMap<>();
+    for (PolygonMesh mesh : scene.meshes()) {
+      for (int f = 0; f < mesh.faces().faceCount(); f++) {
+        counts.merge(
+            names.getOrDefault(mesh.materialOf(f), ""),
+            (long) Math.max(0, mesh.faces().size(f) - 2),
+            Long::sum);
+      }
+    }
+    return counts;
+  }
+
+  private void compare(Material wanted, Material found) {
+    PbrMaterial pbr = PbrTranslation.translate(wanted, far.linearColours());
+    double[] base = found.factor(Channel.BASE_COLOUR, 1, 1, 1, 1);
+    colour("Base colour", written(wanted, Channel.BASE_COLOUR), pbr.baseColour(), base);
+    number("Opacity", written(wanted, Channel.OPACITY), pbr.baseColour()[3], base[3]);
+    boolean metalMap = pbr.metallicMap() != null || pbr.packed() != null;
+    double metal = found.factor(Channel.METALLIC, 1)[0];
+    if (!metalMap || metal != 0) {
+      number("Metallic", written(wanted, Channel.METALLIC), pbr.metallic(), metal);
+    }
+    number(
+        "Roughness",
+        wanted.get(Channel.ROUGHNESS).isPresent()
+            ? written(wanted, Channel.ROUGHNESS)
+            : wanted.get(Channel.SHININESS).isPresent()
+                ? "exponent " + written(wanted, Channel.SHININESS)
+                : "—",
+        pbr.roughness(),
+        found.factor(Channel.ROUGHNESS, 1)[0]);
+    textures(wanted, pbr, found);
+    for (PbrMaterial.Note note : pbr.notes()) {
+      ledger.add(
+          capital(note.channel()) + ", translation",
+          -1,
+          note.from(),
+          note.lost() ? "—" : note.to(),
+          note.lost() ? "—" : note.to(),
+          "",
+          note.lost() ? Verdict.LOST : Verdict.CHANGED,
+          note.lost() ? "metallic-roughness as written here has no place for it" : "translated");
+    }
+  }
+
+  private static String capital(String text) {
+    return text.substring(0, 1).toUpperCase(Locale.ROOT) + text.substring(1);
+  }
+
+  private static String written(Material material, Channel channel) {
+    double[] f = material.factor(channel);
+    if (f.length == 0) {
+      return "—";
+    }
+    StringBuilder text = new StringBuilder();
+    for (double v : f) {
+      text.append(text.isEmpty() ? "" : " ").append(Figures.plain(v));
+    }
+    return text.toString();
+  }
+
+  private void colour(String fact, String written, double[] wanted, double[] found) {
+    double off = 0;
+    for (int k = 0; k < 3; k++) {
+      off = Math.max(off, Math.abs(ColourSpace.toSrgb(wanted[k]) - ColourSpace.toSrgb(found[k])));
+    }
+    ledger.add(
+        fact,
+        -1,
+        written,
+        hex(wanted),
+        hex(found),
+        Figures.plain(Math.round(off * 255)) + " / 255",
+        off <= FACTOR_TOLERANCE ? Verdict.KEPT : Verdict.CHANGED,
+        "");
+  }
+
+  private static String hex(double[] linear) {
+    StringBuilder text = new StringBuilder("#");
+    for (int k = 0; k < 3; k++) {
+      double v = Math.max(0, Math.min(1, ColourSpace.toSrgb(linear[k])));
+      text.append(String.format("%02x", Math.round(v * 255)));
+    }
+    return text.toString();
+  }
+
+  private void number(String fact, String written, double wanted, double found) {
+    double off = Math.abs(wanted - found);
+    ledger.add(
+        fact,
+        -1,
+        written,
+        Figures.plain(wanted),
+        Figures.plain(found),
+        String.format(Locale.ROOT, "%.4f", off),
+        off <= FACTOR_TOLERANCE ? Verdict.KEPT : Verdict.CHANGED,
+        "");
+  }
+
+  private void textures(Material wanted, PbrMaterial pbr, Material found) {
+    TextureUse base = found.texture(Channel.BASE_COLOUR).orElse(null);
+    TextureUse packed = found.texture(Channel.OCCLUSION_ROUGHNESS_METALLIC).orElse(null);
+    texture("Base colour texture", pbr.base(), base, 'c', 'c');
+    if (pbr.opacity() != null) {
+      boolean asIs = pbr.base() != null && pbr.base().textureId() == pbr.opacity().textureId();
+      char part = pbr.opacity().component();
+      texture("Opacity texture", pbr.opacity(), base, part != 0 ? part : asIs ? 'a' : 'l', 'a');
+    }
+    texture("Roughness texture", pbr.roughnessMap(), packed, part(pbr.roughnessMap()), 'g');
+    texture("Metallic texture", pbr.metallicMap(), packed, part(pbr.metallicMap()), 'b');
+    texture("Packed texture", pbr.packed(), packed, 'c', 'c');
+    changedTexture("Shininess texture", pbr.shininess(), packed, "turned into roughness");
+    TextureUse normal = found.texture(Channel.NORMAL).orElse(null);
+    texture("Normal texture", pbr.normal(), normal, 'c', 'c');
+    if (pbr.bump() != null) {
+      Pixels bump = pixels(far, pbr.bump(), cargo);
+      if (bump != null && BumpMap.isNormalMap(bump)) {
+        texture("Normal texture, given as bump", pbr.bump(), normal, 'c', 'c');
+      } else {
+        changedTexture("Bump texture", pbr.bump(), normal, "turned into a normal map");
+      }
+    }
+    texture(
+        "Occlusion texture",
+        pbr.occlusion(),
+        found.texture(Channel.OCCLUSION).orElse(null),
+        'c',
+        'c');
+    texture(
+        "Emissive texture",
+        pbr.emissiveMap(),
+        found.texture(Channel.EMISSIVE).orElse(null),
+        'c',
+        'c');
+  }
+
+  private static char part(TextureUse use) {
+    return use == null || use.component() == 0 ? 'l' : use.component();
+  }
+
+  private void changedTexture(String fact, TextureUse wanted, TextureUse found, String how) {
+    if (wanted == null) {
+      return;
+    }
+    ledger.add(
+        fact,
+        -1,
+        name(far, wanted),
+        name(far, wanted),
+        found == null ? "—" : name(read, found),
+        "",
+        found == null ? Verdict.LOST : Verdict.CHANGED,
+        found == null ? missingNote(wanted) : how);
+  }
+
+  private String missingNote(TextureUse wanted) {
+    boolean found = far.texture(wanted.textureId()).map(Texture::isFound).orElse(false);
+    return found ? "the image did not land" : "its file is not in the cargo";
+  }
+
+  /** Compares a part of two images: {@code c} for all colours, else one channel. */
+  private void texture(
+      String fact, TextureUse wanted, TextureUse found, char wantedPart, char foundPart) {
+    if (wanted == null) {
+      return;
+    }
+    Pixels a = pixels(far, wanted, cargo);
+    Pixels b = found == null ? null : pixels(read, found, landed);
+    if (a == null || b == null) {
+      ledger.add(
+          fact,
+          -1,
+          far.texture(wanted.textureId()).orElseThrow().written(),
+          a == null ? "not found" : size(a),
+          b == null ? "—" : size(b),
+          "",
+          Verdict.LOST,
+          b == null ? missingNote(wanted) : "its file is not in the cargo");
+      return;
+    }
+    int off = difference(a, b, wantedPart, foundPart);
+    boolean same = a.width() == b.width() && a.height() == b.height();
+    ledger.add(
+        fact,
+        -1,
+        name(far, wanted),
+        size(a),
+        size(b),
+        off + " / 255",
+        off <= 1 ? (same ? Verdict.KEPT : Verdict.CHANGED) : Verdict.CHANGED,
+        off > 1 ? "pixels differ" : same ? "" : "size changed");
+  }
+
+  private static String size(Pixels p) {
+    return p.width() + " × " + p.height();
+  }
+
+  private static String name(Scene scene, TextureUse use) {
+    return scene.texture(use.textureId()).map(Texture::name).orElse("—");
+  }
+
+  private static int difference(Pixels a, Pixels b, char partOfA, char partOfB) {
+    int most = 0;
+    for (int y = 0; y < b.height(); y++) {
+      for (int x = 0; x < b.width(); x++) {
+        int i =
+            Math.min(a.height() - 1, y * a.height() / b.height()) * a.width()
+                + Math.min(a.width() - 1, x * a.width() / b.width());
+        int j = y * b.width() + x;
+        if (partOfA != 'c') {
+          most = Math.max(most, Math.abs(a.get(i, partOfA) - b.get(j, partOfB)));
+          continue;
+        }
+        for (char c : new char[] {'r', 'g', 'b'}) {
+          most = Math.max(most, Math.abs(a.get(i, c) - b.get(j, c)));
+        }
+      }
+    }
+    return most;
+  }
+
+  private Pixels pixels(Scene scene, TextureUse use, Resources resources) {
+    Texture texture = scene.texture(use.textureId()).orElseThrow();
+    if (!texture.isFound()) {
+      return null;
+    }
+    int key = scene == read ? -texture.id() : texture.id();
+    return decoded.computeIfAbsent(
+        key,
+        k -> {
+          try {
+            return ImageCodec.decode(TextureBytes.read(texture, resources), texture.name());
+          } catch (IOException e) {
+            return null;
+          }
+        });
+  }
+}

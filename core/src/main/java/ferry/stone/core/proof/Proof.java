@@ -1,0 +1,301 @@
+package ferry.stone.core.proof;
+
+import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Severity;
+import ferry.stone.core.format.CargoPath;
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.ReadContext;
+import ferry.stone.core.format.Resources;
+import ferry.stone.core.format.gltf.GltfReader;
+import ferry.stone.core.geometry.Rebase;
+import ferry.stone.core.math.Bounds;
+import ferry.stone.core.math.Figures;
+import ferry.stone.core.math.Frame;
+import ferry.stone.core.proof.LedgerRow.Verdict;
+import ferry.stone.core.scene.FaceSet;
+import ferry.stone.core.scene.FrameSource;
+import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.work.Progress;
+import java.io.IOException;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * The written file read back and compared with the far side.
+ *
+ * @param file the file that was read back
+ * @param bytes size of all landed files
+ * @param readSeconds how long reading took
+ * @param rows all facts
+ * @param kept rows that arrived the same
+ * @param changed rows that arrived in another form
+ * @param lost rows that did not arrive
+ */
+public record Proof(
+    String file,
+    long bytes,
+    double readSeconds,
+    List<LedgerRow> rows,
+    int kept,
+    int changed,
+    int lost) {
+
+  /** Positions agree when they differ by less than this part of the asset's diagonal. */
+  static final double POSITION_TOLERANCE = 2e-6;
+
+  /**
+   * @param near the scene as read
+   * @param far the scene after the handling
+   * @param landed the written files
+   * @param mainFile the one to open
+   * @param cargo the source files, for their textures
+   * @param written findings of the writer
+   */
+  public static Proof of(
+      Scene near,
+      Scene far,
+      Resources landed,
+      String mainFile,
+      Resources cargo,
+      List<Finding> written,
+      Progress progress)
+      throws IOException, FormatException {
+    progress.report("reading back " + mainFile, 0);
+    long start = System.nanoTime();
+    Scene read = GltfReader.read(mainFile, ReadContext.of(landed));
+    double seconds = (System.nanoTime() - start) / 1e9;
+    progress.report("comparing", 0.3);
+    Scene arrived = Rebase.intoData(far, Frame.Y_UP_METRE);
+    Ledger ledger = new Ledger();
+    whole(ledger, near, arrived, read);
+    parts(ledger, near, arrived, read, progress);
+    new MaterialProof(ledger, near, arrived, read, cargo, landed).run(progress);
+    notCarried(ledger, arrived, written);
+    List<LedgerRow> rows = ledger.rows();
+    long bytes = landed.paths().stream().mapToLong(landed::size).sum();
+    return new Proof(
+        CargoPath.name(mainFile),
+        bytes,
+        seconds,
+        rows,
+        count(rows, Verdict.KEPT),
+        count(rows, Verdict.CHANGED),
+        count(rows, Verdict.LOST));
+  }
+
+  private static int count(List<LedgerRow> rows, Verdict verdict) {
+    return (int) rows.stream().filter(r -> r.verdict() == verdict).count();
+  }
+
+  private static void whole(Ledger ledger, Scene near, Scene far, Scene read) {
+    ledger.group("Whole scene");
+    Bounds n = near.bounds();
+    Bounds f = far.bounds();
+    Bounds l = read.bounds();
+    Frame frame = near.frame();
+    int up = frame.up().index();
+    int front = frame.front().index();
+    length(ledger, "Height", n.size(up), f.size(1), l.size(1), f, near);
+    length(ledger, "Width", n.size(3 - up - front), f.size(0), l.size(0), f, near);
+    length(ledger, "Depth", n.size(front), f.size(2), l.size(2), f, near);
+    if (!f.isEmpty() && !l.isEmpty()) {
+      length(ledger, "Lowest point", lowest(n, near), f.minY(), l.minY(), f, near);
+      double off = f.centre().distance(l.centre());
+      ledger.add(
+          "Middle of the box",
+          -1,
+          n.isEmpty() ? "—" : vector(n.centre().x, n.centre().y, n.centre().z, ""),
+          vector(f.centre().x, f.centre().y, f.centre().z, " m"),
+          vector(l.centre().x, l.centre().y, l.centre().z, " m"),
+          millimetres(off),
+          verdict(off, f),
+          "");
+    }
+    ledger.add(
+        "Unit and axes",
+        -1,
+        near.unitSource() == FrameSource.ASSUMED ? "not stated" : frame.label(),
+        far.frame().label(),
+        read.frame().label(),
+        "same",
+        Verdict.KEPT,
+        "");
+  }
+
+  private static double lowest(Bounds bounds, Scene scene) {
+    var up = scene.frame().up();
+    return bounds.isEmpty() ? 0 : up.sign() > 0 ? bounds.min(up.index()) : -bounds.max(up.index());
+  }
+
+  private static void length(
+      Ledger ledger,
+      String fact,
+      double near,
+      double far,
+      double landed,
+      Bounds all,
+      Scene nearScene) {
+    double off = Math.abs(far - landed);
+    String nearText =
+        nearScene.unitSource() == FrameSource.ASSUMED
+            ? Figures.plain(near) + " units"
+            : Figures.length(near * nearScene.frame().metresPerUnit());
+    ledger.add(
+        fact,
+        -1,
+        nearText,
+        Figures.length(far),
+        Figures.length(landed),
+        millimetres(off),
+        verdict(off, all),
+        "");
+  }
+
+  static String vector(double x, double y, double z, String unit) {
+    return Figures.plain(round(x))
+        + ", "
+        + Figures.plain(round(y))
+        + ", "
+        + Figures.plain(round(z))
+        + unit;
+  }
+
+  private static double round(double v) {
+    return Math.abs(v) < 1e-9 ? 0 : v;
+  }
+
+  static String millimetres(double metres) {
+    return String.format(java.util.Locale.ROOT, "%.3f mm", metres * 1000);
+  }
+
+  private static Verdict verdict(double off, Bounds all) {
+    return off <= POSITION_TOLERANCE * Math.max(all.diagonal(), 1e-6)
+        ? Verdict.KEPT
+        : Verdict.CHANGED;
+  }
+
+  private static void parts(Ledger ledger, Scene near, Scene far, Scene read, Progress progress)
+      throws FormatException {
+    ledger.group("Parts");
+    int extraRoot = read.nodes().size() == far.nodes().size() + 1 ? 1 : 0;
+    if (extraRoot == 1) {
+      ledger.add(
+          "Parts in the hierarchy",
+          -1,
+          Figures.count(near.nodes().size()),
+          Figures.count(far.nodes().size()),
+          Figures.count(read.nodes().size()),
+          "+1",
+          Verdict.CHANGED,
+          "one root carries unit, axes and place");
+    } else {
+      ledger.count(
+          "Parts in the hierarchy",
+          -1,
+          near.nodes().size(),
+          far.nodes().size(),
+          read.nodes().size(),
+          "parts are missing");
+    }
+    names(ledger, far, read, extraRoot);
+    Map<String, Deque<Scene.ShownMesh>> landedByName = new HashMap<>();
+    for (Scene.ShownMesh shown : read.shownMeshes()) {
+      landedByName.computeIfAbsent(shown.node().name(), k -> new ArrayDeque<>()).add(shown);
+    }
+    Map<Integer, PolygonMesh> nearMeshes = near.meshesById();
+    List<Scene.ShownMesh> shown = far.shownMeshes();
+    double size = far.bounds().diagonal();
+    for (int i = 0; i < shown.size(); i++) {
+      progress.checkCancelled();
+      progress.report("comparing " + shown.get(i).node().name(), 0.3 + 0.5 * i / shown.size());
+      Deque<Scene.ShownMesh> same = landedByName.get(shown.get(i).node().name());
+      Scene.ShownMesh match = same == null ? null : same.poll();
+      ledger.group(shown.get(i).path());
+      new MeshProof(ledger, shown.get(i), match, nearMeshes.get(shown.get(i).mesh().id()), size)
+          .run(progress);
+    }
+  }
+
+  private static void names(Ledger ledger, Scene far, Scene read, int extraRoot) {
+    List<String> wanted = far.paths();
+    List<String> found = new ArrayList<>();
+    read.paths().stream()
+        .skip(extraRoot)
+        .forEach(p -> found.add(extraRoot == 1 ? p.substring(p.indexOf('/') + 1) : p));
+    int same = 0;
+    List<String> rest = new ArrayList<>(wanted);
+    Map<String, Integer> counts = new HashMap<>();
+    found.forEach(p -> counts.merge(p, 1, Integer::sum));
+    for (String path : wanted) {
+      if (counts.merge(path, -1, Integer::sum) >= 0) {
+        same++;
+        rest.remove(path);
+      }
+    }
+    ledger.add(
+        "Names and paths",
+        -1,
+        Figures.count(wanted.size()),
+        Figures.count(wanted.size()),
+        Figures.count(same) + " the same",
+        Figures.count(wanted.size() - same),
+        same == wanted.size() ? Verdict.KEPT : Verdict.LOST,
+        rest.isEmpty() ? "" : "first: " + rest.get(0));
+  }
+
+  private static void notCarried(Ledger ledger, Scene far, List<Finding> written) {
+    ledger.group("What the format does not hold");
+    int smoothing = 0;
+    int sets = 0;
+    for (PolygonMesh mesh : far.meshes()) {
+      smoothing += mesh.smoothing() != null ? 1 : 0;
+      sets += mesh.faceSets().size();
+    }
+    if (smoothing > 0) {
+      ledger.add(
+          "Smoothing groups",
+          -1,
+          Figures.count(smoothing, "mesh"),
+          Figures.count(smoothing, "mesh"),
+          "—",
+          "normals say the same",
+          Verdict.LOST,
+          "glTF has none; the shading is in the normals");
+    }
+    if (sets > 0) {
+      List<String> names =
+          far.meshes().stream()
+              .flatMap(m -> m.faceSets().stream())
+              .map(FaceSet::name)
+              .distinct()
+              .limit(5)
+              .toList();
+      ledger.add(
+          "Groups inside parts",
+          -1,
+          Figures.count(sets),
+          Figures.count(sets),
+          "—",
+          Figures.count(-sets),
+          Verdict.LOST,
+          "glTF has none: " + String.join(", ", names));
+    }
+    for (Finding finding : written) {
+      boolean lost = finding.severity() == Severity.FIX;
+      ledger.add(
+          finding.where().isEmpty() ? finding.code() : finding.where(),
+          -1,
+          "—",
+          "—",
+          finding.measured().isEmpty() ? "—" : finding.measured(),
+          "",
+          lost ? Verdict.LOST : Verdict.CHANGED,
+          finding.message());
+    }
+  }
+}

@@ -1,0 +1,19 @@
+package ferry.stone.core.scene;
+
+/** Vertex positions of a mesh over time, read by ranges so that it need not fit in memory. */
+public interface PointCache {
+  int id();
+
+  String name();
+
+  int meshId();
+
+  int sampleCount();
+
+  int pointCount();
+
+  double timeSeconds(int sample);
+
+  /** Copies points {@code from} to {@code from + count} of a sample into {@code float[3*count]}. */
+  void read(int sample, int from, int count, float[] target);
+}

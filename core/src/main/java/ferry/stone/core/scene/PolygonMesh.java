@@ -1,0 +1,199 @@
+package ferry.stone.core.scene;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * A mesh of polygons with layers of values over it.
+ *
+ * @param id stable through steps
+ * @param points vertex positions
+ * @param faces corners of the faces
+ * @param attributes normals, UV sets, colours …, in the source's order
+ * @param materialIds material of each slot, −1 for a slot that has none
+ * @param faceSlot slot of each face, −1 for none; {@code null} when all faces have slot 0
+ * @param smoothing smoothing group bits or numbers of each face, 0 for none; {@code null} if unsaid
+ * @param faceSets named sets
+ * @param loose lines and points, or {@code null}
+ * @param morphs morph targets in order
+ * @param subdivision or {@code null}
+ * @param properties custom values
+ */
+public record PolygonMesh(
+    int id,
+    String name,
+    Coordinates points,
+    Polygons faces,
+    List<Attribute> attributes,
+    int[] materialIds,
+    int[] faceSlot,
+    int[] smoothing,
+    List<FaceSet> faceSets,
+    LooseElements loose,
+    List<MorphTarget> morphs,
+    Subdivision subdivision,
+    Map<String, Object> properties) {
+
+  public PolygonMesh {
+    attributes = List.copyOf(attributes);
+    faceSets = List.copyOf(faceSets);
+    morphs = List.copyOf(morphs);
+    properties = Map.copyOf(properties);
+  }
+
+  /** A mesh with geometry only; the other parts are added with the {@code with} methods. */
+  public static PolygonMesh of(int id, String name, Coordinates points, Polygons faces) {
+    return new PolygonMesh(
+        id,
+        name,
+        points,
+        faces,
+        List.of(),
+        new int[0],
+        null,
+        null,
+        List.of(),
+        null,
+        List.of(),
+        null,
+        Map.of());
+  }
+
+  /** The first attribute of a meaning. */
+  public Optional<Attribute> first(Attribute.Semantic semantic) {
+    return attributes.stream().filter(a -> a.semantic() == semantic).findFirst();
+  }
+
+  /** All attributes of a meaning. */
+  public List<Attribute> all(Attribute.Semantic semantic) {
+    return attributes.stream().filter(a -> a.semantic() == semantic).toList();
+  }
+
+  /** Slot of a face, −1 for none. */
+  public int slot(int face) {
+    return faceSlot != null ? faceSlot[face] : materialIds.length == 0 ? -1 : 0;
+  }
+
+  /** Material of a face, −1 for none. */
+  public int materialOf(int face) {
+    int slot = slot(face);
+    return slot < 0 ? -1 : materialIds[slot];
+  }
+
+  public PolygonMesh withPoints(Coordinates newPoints) {
+    return new PolygonMesh(
+        id,
+        name,
+        newPoints,
+        faces,
+        attributes,
+        materialIds,
+        faceSlot,
+        smoothing,
+        faceSets,
+        loose,
+        morphs,
+        subdivision,
+        properties);
+  }
+
+  public PolygonMesh withFaces(Polygons newFaces) {
+    return new PolygonMesh(
+        id,
+        name,
+        points,
+        newFaces,
+        attributes,
+        materialIds,
+        faceSlot,
+        smoothing,
+        faceSets,
+        loose,
+        morphs,
+        subdivision,
+        properties);
+  }
+
+  public PolygonMesh withAttributes(List<Attribute> newAttributes) {
+    return new PolygonMesh(
+        id,
+        name,
+        points,
+        faces,
+        newAttributes,
+        materialIds,
+        faceSlot,
+        smoothing,
+        faceSets,
+        loose,
+        morphs,
+        subdivision,
+        properties);
+  }
+
+  public PolygonMesh withMaterials(int[] newMaterialIds, int[] newFaceSlot) {
+    return new PolygonMesh(
+        id,
+        name,
+        points,
+        faces,
+        attributes,
+        newMaterialIds,
+        newFaceSlot,
+        smoothing,
+        faceSets,
+        loose,
+        morphs,
+        subdivision,
+        properties);
+  }
+
+  public PolygonMesh withGroups(int[] newSmoothing, List<FaceSet> newFaceSets) {
+    return new PolygonMesh(
+        id,
+        name,
+        points,
+        faces,
+        attributes,
+        materialIds,
+        faceSlot,
+        newSmoothing,
+        newFaceSets,
+        loose,
+        morphs,
+        subdivision,
+        properties);
+  }
+
+  public PolygonMesh withLoose(LooseElements newLoose) {
+    return new PolygonMesh(
+        id,
+        name,
+        points,
+        faces,
+        attributes,
+        materialIds,
+        faceSlot,
+        smoothing,
+        faceSets,
+        newLoose,
+        morphs,
+        subdivision,
+        properties);
+  }
+
+  /** The mesh with one attribute meaning replaced: the first of it changes, or it is added. */
+  public PolygonMesh withFirst(Attribute.Semantic semantic, Attribute attribute) {
+    List<Attribute> changed = new ArrayList<>(attributes);
+    for (int i = 0; i < changed.size(); i++) {
+      if (changed.get(i).semantic() == semantic) {
+        changed.set(i, attribute);
+        return withAttributes(changed);
+      }
+    }
+    changed.add(attribute);
+    return withAttributes(changed);
+  }
+}

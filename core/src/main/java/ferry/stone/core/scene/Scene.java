@@ -1,0 +1,149 @@
+package ferry.stone.core.scene;
+
+import ferry.stone.core.math.Bounds;
+import ferry.stone.core.math.Frame;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.joml.Matrix4d;
+import org.joml.Matrix4dc;
+
+/**
+ * Everything that was read from one asset. Immutable: steps make new scenes that share what they
+ * leave alone.
+ *
+ * @param frame what the numbers mean
+ * @param unitSource why the unit is what {@code frame} says
+ * @param axesSource why the axes are what {@code frame} says
+ * @param uvOrigin where UV (0, 0) lies
+ * @param linearColours whether colour numbers are linear light; sRGB otherwise
+ * @param placement moves the whole scene in its own frame, outside all nodes; what handling steps
+ *     such as turning and grounding change. Landing carries it into the data or onto a root.
+ * @param framesPerSecond rate of the source's time line, 0 when it has none
+ * @param nodes parents before children
+ * @param nextId first id that is free
+ */
+public record Scene(
+    String name,
+    Frame frame,
+    FrameSource unitSource,
+    FrameSource axesSource,
+    UvOrigin uvOrigin,
+    boolean linearColours,
+    Matrix4dc placement,
+    double framesPerSecond,
+    List<Node> nodes,
+    List<PolygonMesh> meshes,
+    List<Material> materials,
+    List<Texture> textures,
+    List<Skin> skins,
+    List<Clip> clips,
+    List<Camera> cameras,
+    List<Light> lights,
+    List<PointCache> caches,
+    Map<String, Object> properties,
+    int nextId) {
+
+  public Scene {
+    nodes = List.copyOf(nodes);
+    meshes = List.copyOf(meshes);
+    materials = List.copyOf(materials);
+    textures = List.copyOf(textures);
+    skins = List.copyOf(skins);
+    clips = List.copyOf(clips);
+    cameras = List.copyOf(cameras);
+    lights = List.copyOf(lights);
+    caches = List.copyOf(caches);
+    properties = Map.copyOf(properties);
+  }
+
+  /** A builder that starts from this scene. */
+  public SceneBuilder toBuilder() {
+    return new SceneBuilder(this);
+  }
+
+  /** The mesh with an id. */
+  public Optional<PolygonMesh> mesh(int id) {
+    return meshes.stream().filter(m -> m.id() == id).findFirst();
+  }
+
+  public Optional<Material> material(int id) {
+    return materials.stream().filter(m -> m.id() == id).findFirst();
+  }
+
+  public Optional<Texture> texture(int id) {
+    return textures.stream().filter(t -> t.id() == id).findFirst();
+  }
+
+  /** All meshes by their ids: for loops over many nodes. */
+  public Map<Integer, PolygonMesh> meshesById() {
+    Map<Integer, PolygonMesh> byId = new HashMap<>(meshes.size() * 2);
+    meshes.forEach(mesh -> byId.put(mesh.id(), mesh));
+    return byId;
+  }
+
+  /** All nodes that show a mesh, with that mesh and its world matrix, in order. */
+  public List<ShownMesh> shownMeshes() {
+    Map<Integer, PolygonMesh> byId = meshesById();
+    Matrix4d[] world = contentMatrices();
+    List<String> paths = paths();
+    List<ShownMesh> shown = new ArrayList<>();
+    for (int i = 0; i < world.length; i++) {
+      if (nodes.get(i).content() instanceof Node.Content.MeshContent content) {
+        shown.add(new ShownMesh(nodes.get(i), paths.get(i), byId.get(content.meshId()), world[i]));
+      }
+    }
+    return shown;
+  }
+
+  /**
+   * A mesh where a node shows it.
+   *
+   * @param world mesh points to world points
+   */
+  public record ShownMesh(Node node, String path, PolygonMesh mesh, Matrix4d world) {}
+
+  /** World matrix of every node with the placement, by its place in the list. */
+  public Matrix4d[] worldMatrices() {
+    Matrix4d[] world = new Matrix4d[nodes.size()];
+    for (int i = 0; i < world.length; i++) {
+      Node node = nodes.get(i);
+      Matrix4d local = node.transform().toMatrix();
+      Matrix4dc above = node.parent() < 0 ? placement : world[node.parent()];
+      world[i] = new Matrix4d(above).mul(local);
+    }
+    return world;
+  }
+
+  /** World matrix of what every node shows: its own, with the geometric transform inside. */
+  public Matrix4d[] contentMatrices() {
+    Matrix4d[] world = worldMatrices();
+    for (int i = 0; i < world.length; i++) {
+      if (nodes.get(i).geometric() != LocalTransform.IDENTITY) {
+        world[i].mul(nodes.get(i).geometric().toMatrix());
+      }
+    }
+    return world;
+  }
+
+  /** The box around all shown meshes, in scene units. */
+  public Bounds bounds() {
+    Bounds bounds = Bounds.EMPTY;
+    for (ShownMesh shown : shownMeshes()) {
+      bounds = bounds.union(shown.mesh().points().bounds(shown.world()));
+    }
+    return bounds;
+  }
+
+  /** Path of every node from its root: names joined by {@code /}. */
+  public List<String> paths() {
+    String[] paths = new String[nodes.size()];
+    for (int i = 0; i < paths.length; i++) {
+      Node node = nodes.get(i);
+      paths[i] = node.parent() < 0 ? node.name() : paths[node.parent()] + "/" + node.name();
+    }
+    return List.of(paths);
+  }
+}

@@ -1,0 +1,196 @@
+package ferry.stone.core.scene;
+
+import ferry.stone.core.math.Frame;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.joml.Matrix4d;
+import org.joml.Matrix4dc;
+
+/** Assembles a scene; not for use by several threads. */
+public final class SceneBuilder {
+  private String name;
+  private Frame frame = Frame.Y_UP_METRE;
+  private FrameSource unitSource = FrameSource.ASSUMED;
+  private FrameSource axesSource = FrameSource.ASSUMED;
+  private UvOrigin uvOrigin = UvOrigin.BOTTOM_LEFT;
+  private boolean linearColours;
+  private Matrix4dc placement = new Matrix4d();
+  private double framesPerSecond;
+  private final List<Node> nodes = new ArrayList<>();
+  private final List<PolygonMesh> meshes = new ArrayList<>();
+  private final List<Material> materials = new ArrayList<>();
+  private final List<Texture> textures = new ArrayList<>();
+  private final List<Skin> skins = new ArrayList<>();
+  private final List<Clip> clips = new ArrayList<>();
+  private final List<Camera> cameras = new ArrayList<>();
+  private final List<Light> lights = new ArrayList<>();
+  private final List<PointCache> caches = new ArrayList<>();
+  private final Map<String, Object> properties = new HashMap<>();
+  private int nextId = 1;
+
+  public SceneBuilder(String name) {
+    this.name = name;
+  }
+
+  SceneBuilder(Scene scene) {
+    this(scene.name());
+    frame = scene.frame();
+    unitSource = scene.unitSource();
+    axesSource = scene.axesSource();
+    uvOrigin = scene.uvOrigin();
+    linearColours = scene.linearColours();
+    placement = scene.placement();
+    framesPerSecond = scene.framesPerSecond();
+    nodes.addAll(scene.nodes());
+    meshes.addAll(scene.meshes());
+    materials.addAll(scene.materials());
+    textures.addAll(scene.textures());
+    skins.addAll(scene.skins());
+    clips.addAll(scene.clips());
+    cameras.addAll(scene.cameras());
+    lights.addAll(scene.lights());
+    caches.addAll(scene.caches());
+    properties.putAll(scene.properties());
+    nextId = scene.nextId();
+  }
+
+  /** A fresh id, unique in the scene. */
+  public int newId() {
+    return nextId++;
+  }
+
+  public SceneBuilder name(String newName) {
+    name = newName;
+    return this;
+  }
+
+  public SceneBuilder frame(Frame newFrame, FrameSource unit, FrameSource axes) {
+    frame = newFrame;
+    unitSource = unit;
+    axesSource = axes;
+    return this;
+  }
+
+  public SceneBuilder uvOrigin(UvOrigin origin) {
+    uvOrigin = origin;
+    return this;
+  }
+
+  public SceneBuilder linearColours(boolean linear) {
+    linearColours = linear;
+    return this;
+  }
+
+  public SceneBuilder placement(Matrix4dc matrix) {
+    placement = new Matrix4d(matrix);
+    return this;
+  }
+
+  public SceneBuilder nextId(int id) {
+    nextId = Math.max(nextId, id);
+    return this;
+  }
+
+  public SceneBuilder framesPerSecond(double rate) {
+    framesPerSecond = rate;
+    return this;
+  }
+
+  /** Adds a node and returns its place in the list. Its parent must be there already. */
+  public int add(Node node) {
+    if (node.parent() >= nodes.size()) {
+      throw new IllegalArgumentException(node.name() + ": its parent is not there yet");
+    }
+    nodes.add(node);
+    return nodes.size() - 1;
+  }
+
+  public SceneBuilder add(PolygonMesh mesh) {
+    meshes.add(mesh);
+    return this;
+  }
+
+  public SceneBuilder add(Material material) {
+    materials.add(material);
+    return this;
+  }
+
+  public SceneBuilder add(Texture texture) {
+    textures.add(texture);
+    return this;
+  }
+
+  public SceneBuilder add(Camera camera) {
+    cameras.add(camera);
+    return this;
+  }
+
+  public SceneBuilder add(Light light) {
+    lights.add(light);
+    return this;
+  }
+
+  public SceneBuilder add(Skin skin) {
+    skins.add(skin);
+    return this;
+  }
+
+  public SceneBuilder add(Clip clip) {
+    clips.add(clip);
+    return this;
+  }
+
+  public SceneBuilder property(String key, Object value) {
+    properties.put(key, value);
+    return this;
+  }
+
+  public SceneBuilder nodes(List<Node> newNodes) {
+    nodes.clear();
+    nodes.addAll(newNodes);
+    return this;
+  }
+
+  public SceneBuilder meshes(List<PolygonMesh> newMeshes) {
+    meshes.clear();
+    meshes.addAll(newMeshes);
+    return this;
+  }
+
+  public SceneBuilder materials(List<Material> newMaterials) {
+    materials.clear();
+    materials.addAll(newMaterials);
+    return this;
+  }
+
+  public SceneBuilder textures(List<Texture> newTextures) {
+    textures.clear();
+    textures.addAll(newTextures);
+    return this;
+  }
+
+  public Scene build() {
+    return new Scene(
+        name,
+        frame,
+        unitSource,
+        axesSource,
+        uvOrigin,
+        linearColours,
+        placement,
+        framesPerSecond,
+        nodes,
+        meshes,
+        materials,
+        textures,
+        skins,
+        clips,
+        cameras,
+        lights,
+        caches,
+        properties,
+        nextId);
+  }
+}

@@ -1,0 +1,22 @@
+package ferry.stone.core.scene;
+
+/**
+ * How joints move a mesh's vertices.
+ *
+ * @param jointNodeIds nodes of the joints
+ * @param inverseBind {@code double[16*j]}, column-major: mesh space at bind to joint space
+ * @param offsets {@code int[v+1]}: first influence of each vertex
+ * @param joints index into {@code jointNodeIds} of each influence
+ * @param weights weight of each influence
+ * @param method {@code linear} or {@code dualQuaternion}
+ */
+public record Skin(
+    int id,
+    String name,
+    int meshId,
+    int[] jointNodeIds,
+    double[] inverseBind,
+    int[] offsets,
+    int[] joints,
+    float[] weights,
+    String method) {}

@@ -1,0 +1,14 @@
+package ferry.stone.core.scene;
+
+/**
+ * An image that materials use.
+ *
+ * @param written the path as the source wrote it
+ * @param resource path of the found file in the cargo, or {@code null} when it is missing
+ * @param embedded the file's bytes when the source carried them inside, else {@code null}
+ */
+public record Texture(int id, String name, String written, String resource, byte[] embedded) {
+  public boolean isFound() {
+    return resource != null || embedded != null;
+  }
+}

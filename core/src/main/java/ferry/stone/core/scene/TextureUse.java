@@ -1,0 +1,38 @@
+package ferry.stone.core.scene;
+
+/**
+ * How a material uses a texture.
+ *
+ * @param textureId texture in the scene
+ * @param uvSet which UV set of the mesh, from 0
+ * @param offsetU added to u after scaling, in the scene's own UV direction
+ * @param offsetV added to v after scaling
+ * @param scaleU u is multiplied by it
+ * @param scaleV v is multiplied by it
+ * @param rotationRadians counter-clockwise turn about the UV origin
+ * @param clamp whether the image ends at its border; it repeats otherwise
+ * @param component which part of the image is read: r, g, b, a, m (matte), l (luminance); 0: all
+ * @param amount bump height, normal strength or other factor; 1 if unsaid
+ * @param options other options the source wrote, as text
+ */
+public record TextureUse(
+    int textureId,
+    int uvSet,
+    double offsetU,
+    double offsetV,
+    double scaleU,
+    double scaleV,
+    double rotationRadians,
+    boolean clamp,
+    char component,
+    double amount,
+    String options) {
+
+  public static TextureUse of(int textureId) {
+    return new TextureUse(textureId, 0, 0, 0, 1, 1, 0, false, (char) 0, 1, "");
+  }
+
+  public boolean hasTransform() {
+    return offsetU != 0 || offsetV != 0 || scaleU != 1 || scaleV != 1 || rotationRadians != 0;
+  }
+}

@@ -1,0 +1,361 @@
+package ferry.stone.core.survey;
+
+import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Findings;
+import ferry.stone.core.finding.Marks;
+import ferry.stone.core.finding.Offer;
+import ferry.stone.core.finding.Severity;
+import ferry.stone.core.geometry.EdgeTable;
+import ferry.stone.core.geometry.Pieces;
+import ferry.stone.core.geometry.Triangulation;
+import ferry.stone.core.math.Figures;
+import ferry.stone.core.math.IntList;
+import ferry.stone.core.scene.Attribute;
+import ferry.stone.core.scene.Attribute.Semantic;
+import ferry.stone.core.scene.Coordinates;
+import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Polygons;
+import ferry.stone.core.scene.Scene;
+import java.util.Arrays;
+import java.util.BitSet;
+import java.util.Map;
+import org.joml.Vector3d;
+
+/** Surface checks of one shown mesh, all in about linear time. */
+final class MeshChecks {
+  /** A face is degenerate when its area is below this part of its longest side squared. */
+  private static final double NO_AREA = 1e-7;
+
+  private static final double NORMAL_ANGLE = 40;
+
+  private final Scene.ShownMesh shown;
+  private final PolygonMesh mesh;
+  private final Polygons faces;
+  private final Coordinates points;
+  private final Findings findings;
+
+  MeshChecks(Scene.ShownMesh shown, Findings findings) {
+    this.shown = shown;
+    this.findings = findings;
+    mesh = shown.mesh();
+    faces = mesh.faces();
+    points = mesh.points();
+  }
+
+  void run() {
+    notNumbers();
+    edges();
+    badFaces();
+    unusedVertices();
+    pieces();
+    layers();
+    materials();
+  }
+
+  private void notNumbers() {
+    IntList bad = new IntList(16);
+    for (int v = 0; v < points.count(); v++) {
+      if (!Double.isFinite(points.x(v) + points.y(v) + points.z(v))) {
+        bad.add(v);
+      }
+    }
+    report(
+        "not-a-number",
+        Severity.FIX,
+        bad,
+        1,
+        Marks.Kind.VERTICES,
+        "vertex",
+        "Positions that are not numbers: faces at them cannot be written.");
+  }
+
+  private void edges() {
+    EdgeTable table = EdgeTable.of(faces, points.count());
+    int[] place = Pieces.firstAtSamePlace(points);
+    IntList open = new IntList(64);
+    IntList crowded = new IntList(64);
+    IntList opposed = new IntList(64);
+    for (int e = 0; e < table.count(); e++) {
+      int uses = table.uses(e);
+      if (uses == 2) {
+        int a = faces.vertex(table.corner(e, 0));
+        int b = faces.vertex(table.corner(e, 1));
+        if (a == b) {
+          opposed.add(table.low(e));
+          opposed.add(table.high(e));
+        }
+      } else {
+        IntList list = uses == 1 ? open : crowded;
+        list.add(table.low(e));
+        list.add(table.high(e));
+      }
+    }
+    int seams = seamCount(open, place);
+    reportOpen(open, seams);
+    report(
+        "non-manifold-edges",
+        Severity.FIX,
+        crowded,
+        2,
+        Marks.Kind.EDGES,
+        "edge",
+        "Edges shared by more than two faces: collisions, baking and printing stumble over them.");
+    report(
+        "opposed-faces",
+        Severity.FIX,
+        opposed,
+        2,
+        Marks.Kind.EDGES,
+        "edge",
+        "Neighbouring faces are wound against each other: one of the two shows its back.");
+  }
+
+  private void reportOpen(IntList open, int seams) {
+    if (open.size() == 0) {
+      return;
+    }
+    int count = open.size() / 2;
+    Finding finding =
+        Finding.of(
+                "open-edges",
+                Severity.LOOK,
+                shown.path(),
+                seams == count
+                    ? "Edges that only one face uses, all along seams whose vertices stand at the"
+                        + " same place."
+                    : "Edges that only one face uses: the surface has borders or holes.")
+            .measured(Figures.count(count, "edge"))
+            .at(shown.node().id(), marks(open, 2, Marks.Kind.EDGES));
+    findings.add(
+        seams > 0
+            ? finding.evidence(Figures.count(seams) + " of them are unwelded seams")
+            : finding);
+  }
+
+  /** Open edges whose two ends stand where the ends of another open edge stand. */
+  private int seamCount(IntList open, int[] place) {
+    int n = open.size() / 2;
+    long[] keys = new long[n];
+    for (int i = 0; i < n; i++) {
+      int a = place[open.get(2 * i)];
+      int b = place[open.get(2 * i + 1)];
+      keys[i] = ((long) Math.min(a, b) << 32) | Math.max(a, b);
+    }
+    Arrays.sort(keys);
+    int seams = 0;
+    for (int i = 0; i < n; i++) {
+      boolean twin = (i > 0 && keys[i - 1] == keys[i]) || (i + 1 < n && keys[i + 1] == keys[i]);
+      seams += twin ? 1 : 0;
+    }
+    return seams;
+  }
+
+  private void badFaces() {
+    IntList flat = new IntList(16);
+    Vector3d n = new Vector3d();
+    for (int f = 0; f < faces.faceCount(); f++) {
+      Triangulation.newell(points, faces, faces.start(f), faces.size(f), n);
+      double longest = longestSideSquared(f);
+      if (n.length() / 2 <= NO_AREA * longest && Double.isFinite(longest)) {
+        flat.add(f);
+      }
+    }
+    report(
+        "degenerate-faces",
+        Severity.LOOK,
+        flat,
+        1,
+        Marks.Kind.FACES,
+        "face",
+        "Faces without area: they break normals and baking.");
+    report(
+        "duplicate-faces",
+        Severity.FIX,
+        DuplicateFaces.find(faces),
+        1,
+        Marks.Kind.FACES,
+        "face",
+        "Faces that lie on another face with the same vertices: they flicker.");
+  }
+
+  private double longestSideSquared(int face) {
+    double longest = 0;
+    int start = faces.start(face);
+    int end = faces.end(face);
+    for (int c = start; c < end; c++) {
+      int a = faces.vertex(c);
+      int b = faces.vertex(c + 1 == end ? start : c + 1);
+      double x = points.x(a) - points.x(b);
+      double y = points.y(a) - points.y(b);
+      double z = points.z(a) - points.z(b);
+      longest = Math.max(longest, x * x + y * y + z * z);
+    }
+    return longest;
+  }
+
+  private void unusedVertices() {
+    BitSet used = new BitSet(points.count());
+    for (int c = 0; c < faces.cornerCount(); c++) {
+      used.set(faces.vertex(c));
+    }
+    if (mesh.loose() != null) {
+      Arrays.stream(mesh.loose().lineVertices()).forEach(used::set);
+      Arrays.stream(mesh.loose().points()).forEach(used::set);
+    }
+    IntList unused = new IntList(16);
+    for (int v = used.nextClearBit(0); v < points.count(); v = used.nextClearBit(v + 1)) {
+      unused.add(v);
+    }
+    report(
+        "unused-vertices",
+        Severity.LOOK,
+        unused,
+        1,
+        Marks.Kind.VERTICES,
+        "vertex",
+        "Vertices that no face uses: they stretch the box and do not land.");
+  }
+
+  private void pieces() {
+    int byVertex = Pieces.byVertex(faces, points.count()).count();
+    if (byVertex < 2) {
+      return;
+    }
+    int byPlace = Pieces.byPosition(faces, points).count();
+    findings.add(
+        Finding.of(
+                "loose-pieces",
+                Severity.NOTE,
+                shown.path(),
+                byPlace < byVertex
+                    ? "The mesh falls into loose pieces; some only because vertices at the same"
+                        + " place are not joined."
+                    : "The mesh falls into loose pieces.")
+            .measured(Figures.count(byVertex, "piece"))
+            .evidence(
+                byPlace < byVertex
+                    ? Figures.count(byPlace, "piece") + " when vertices at one place are joined"
+                    : "")
+            .at(shown.node().id()));
+  }
+
+  private void layers() {
+    if (faces.faceCount() == 0) {
+      return;
+    }
+    if (mesh.first(Semantic.UV).isEmpty()) {
+      findings.add(
+          Finding.of(
+                  "no-uvs",
+                  Severity.NOTE,
+                  shown.path(),
+                  "The mesh has no UVs: textures cannot sit.")
+              .at(shown.node().id()));
+    } else {
+      missingCorners(mesh.first(Semantic.UV).get(), "missing-uvs", "UV");
+      outsideSquare(mesh.first(Semantic.UV).get());
+    }
+    if (mesh.first(Semantic.NORMAL).isEmpty() && mesh.smoothing() == null) {
+      findings.add(
+          Finding.of(
+                  "no-normals",
+                  Severity.LOOK,
+                  shown.path(),
+                  "The mesh has no normals: it will look faceted.")
+              .at(shown.node().id())
+              .offer(Offer.step("Compute normals", "normals", Map.of("angle", NORMAL_ANGLE))));
+    } else if (mesh.first(Semantic.NORMAL).isPresent()) {
+      missingCorners(mesh.first(Semantic.NORMAL).get(), "missing-normals", "normal");
+    }
+  }
+
+  private void missingCorners(Attribute layer, String code, String what) {
+    if (layer.indices() == null) {
+      return;
+    }
+    int missing = 0;
+    for (int index : layer.indices()) {
+      missing += index < 0 ? 1 : 0;
+    }
+    if (missing > 0) {
+      Finding finding =
+          Finding.of(code, Severity.FIX, shown.path(), "Some face corners have no " + what + ".")
+              .measured(Figures.count(missing, "corner"))
+              .at(shown.node().id());
+      findings.add(
+          what.equals("normal")
+              ? finding.offer(
+                  Offer.step("Compute normals", "normals", Map.of("angle", NORMAL_ANGLE)))
+              : finding);
+    }
+  }
+
+  private void outsideSquare(Attribute uv) {
+    int outside = 0;
+    int bad = 0;
+    for (int i = 0; i + 1 < uv.values().length; i += 2) {
+      float u = uv.values()[i];
+      float v = uv.values()[i + 1];
+      bad += Float.isFinite(u + v) ? 0 : 1;
+      outside += u < -1e-4f || u > 1.0001f || v < -1e-4f || v > 1.0001f ? 1 : 0;
+    }
+    if (outside > 0) {
+      findings.add(
+          Finding.of(
+                  "uvs-outside",
+                  Severity.NOTE,
+                  shown.path(),
+                  "UVs lie outside the 0–1 square: fine for tiling, a fault for baked textures.")
+              .measured(Figures.count(outside) + " of " + Figures.count(uv.valueCount()) + " UVs")
+              .at(shown.node().id()));
+    }
+    if (bad > 0) {
+      findings.add(
+          Finding.of(
+                  "uvs-not-numbers",
+                  Severity.FIX,
+                  shown.path(),
+                  "UVs that are not numbers land as 0.")
+              .measured(Figures.count(bad, "UV"))
+              .at(shown.node().id()));
+    }
+  }
+
+  private void materials() {
+    IntList none = new IntList(16);
+    for (int f = 0; f < faces.faceCount(); f++) {
+      if (mesh.materialOf(f) < 0) {
+        none.add(f);
+      }
+    }
+    report(
+        "no-material",
+        Severity.LOOK,
+        none,
+        1,
+        Marks.Kind.FACES,
+        "face",
+        "Faces without a material: they land in the destination's default look.");
+  }
+
+  private void report(
+      String code,
+      Severity severity,
+      IntList elements,
+      int perElement,
+      Marks.Kind kind,
+      String noun,
+      String message) {
+    if (elements.size() > 0) {
+      findings.add(
+          Finding.of(code, severity, shown.path(), message)
+              .measured(Figures.count(elements.size() / perElement, noun))
+              .at(shown.node().id(), marks(elements, perElement, kind)));
+    }
+  }
+
+  private Marks marks(IntList elements, int perElement, Marks.Kind kind) {
+    int most = Math.min(elements.size(), Marks.MAX * perElement);
+    return new Marks(shown.node().id(), kind, Arrays.copyOf(elements.toArray(), most));
+  }
+}

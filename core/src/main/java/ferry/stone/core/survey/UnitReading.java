@@ -1,0 +1,178 @@
+package ferry.stone.core.survey;
+
+import ferry.stone.core.math.Figures;
+import ferry.stone.core.math.LengthUnit;
+import ferry.stone.core.scene.Scene;
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/**
+ * Which unit a scene's numbers are probably in, ranked, with reasons.
+ *
+ * <p>A small evidence model: each candidate starts with how often it is met, then gains or loses by
+ * how usual the asset's size would be, by what names say (a door is about two metres), and by what
+ * comments in the file say. Weights are added as logarithms; the confidence is the candidate's part
+ * of the whole. All figures are common practice, no source.
+ *
+ * @param unit the candidate
+ * @param confidence 0 to 1; all candidates sum to 1
+ * @param reasons in words, the strongest first
+ */
+public record UnitReading(LengthUnit unit, double confidence, List<String> reasons) {
+
+  /** How often units are met in files that do not say. */
+  private static final Map<LengthUnit, Double> HOW_OFTEN =
+      Map.of(
+          LengthUnit.METRE, 0.42,
+          LengthUnit.CENTIMETRE, 0.40,
+          LengthUnit.MILLIMETRE, 0.12,
+          LengthUnit.INCH, 0.05,
+          LengthUnit.FOOT, 0.01);
+
+  /** Largest side of the usual asset, and how widely sizes spread (a factor). */
+  private static final double USUAL_METRES = 1.8;
+
+  private static final double SPREAD = 4.5;
+  private static final double NAMED_SPREAD = 1.6;
+  private static final double COMMENT_WEIGHT = 5;
+  private static final Pattern COMMENT =
+      Pattern.compile(
+          "\\bunits?\\b[^\\n]{0,20}?\\b(millimet(?:er|re)s?|centimet(?:er|re)s?|met(?:er|re)s?|"
+              + "inch(?:es)?|feet|foot|mm|cm|m|in|ft)\\b",
+          Pattern.CASE_INSENSITIVE);
+
+  /** Largest side in metres of things whose names give their size away. */
+  private static final Map<String, Double> NAMED =
+      Map.ofEntries(
+          Map.entry("door", 2.05),
+          Map.entry("chair", 0.9),
+          Map.entry("table", 1.4),
+          Map.entry("bench", 1.6),
+          Map.entry("bed", 2.0),
+          Map.entry("person", 1.75),
+          Map.entry("human", 1.75),
+          Map.entry("woman", 1.68),
+          Map.entry("man", 1.78),
+          Map.entry("body", 1.75),
+          Map.entry("character", 1.75),
+          Map.entry("bollard", 0.95),
+          Map.entry("lantern", 0.4),
+          Map.entry("lamp", 0.5),
+          Map.entry("bottle", 0.3),
+          Map.entry("cup", 0.1),
+          Map.entry("barrel", 0.9),
+          Map.entry("crate", 0.8),
+          Map.entry("boat", 5.0),
+          Map.entry("car", 4.4),
+          Map.entry("house", 10.0),
+          Map.entry("tree", 8.0));
+
+  /** All candidates, the likeliest first. An empty scene gives metres with no reason. */
+  public static List<UnitReading> of(Scene scene) {
+    double size = largestSide(scene);
+    Map<LengthUnit, Double> score = new EnumMap<>(LengthUnit.class);
+    Map<LengthUnit, List<String>> reasons = new EnumMap<>(LengthUnit.class);
+    HOW_OFTEN.forEach(
+        (unit, often) -> {
+          score.put(unit, Math.log(often));
+          reasons.put(unit, new ArrayList<>());
+        });
+    byComments(scene, score, reasons);
+    if (size > 0) {
+      byNames(scene, score, reasons);
+      bySize(size, score, reasons);
+    }
+    double sum = score.values().stream().mapToDouble(Math::exp).sum();
+    return score.entrySet().stream()
+        .map(
+            e ->
+                new UnitReading(
+                    e.getKey(), Math.exp(e.getValue()) / sum, List.copyOf(reasons.get(e.getKey()))))
+        .sorted((a, b) -> Double.compare(b.confidence, a.confidence))
+        .toList();
+  }
+
+  private static double largestSide(Scene scene) {
+    var bounds = scene.bounds();
+    return Math.max(bounds.size(0), Math.max(bounds.size(1), bounds.size(2)));
+  }
+
+  private static void bySize(
+      double size, Map<LengthUnit, Double> score, Map<LengthUnit, List<String>> reasons) {
+    score.replaceAll((unit, s) -> s + logLikeness(size * unit.metres(), USUAL_METRES, SPREAD));
+    reasons.forEach(
+        (unit, list) -> list.add("it would be " + Figures.length(size * unit.metres()) + " large"));
+  }
+
+  private static void byNames(
+      Scene scene, Map<LengthUnit, Double> score, Map<LengthUnit, List<String>> reasons) {
+    int used = 0;
+    for (Scene.ShownMesh shown : scene.shownMeshes()) {
+      if (used == 3) {
+        return;
+      }
+      for (String word : words(shown.path())) {
+        Double expected = NAMED.get(word);
+        if (expected == null) {
+          continue;
+        }
+        var box = shown.mesh().points().bounds(shown.world());
+        double side = Math.max(box.size(0), Math.max(box.size(1), box.size(2)));
+        if (side <= 0) {
+          continue;
+        }
+        used++;
+        score.replaceAll(
+            (unit, s) -> s + logLikeness(side * unit.metres(), expected, NAMED_SPREAD) / 2);
+        reasons.forEach(
+            (unit, list) ->
+                list.add(
+                    "“"
+                        + shown.node().name()
+                        + "” would be "
+                        + Figures.length(side * unit.metres())
+                        + ", usual is about "
+                        + Figures.length(expected)));
+        break;
+      }
+    }
+  }
+
+  private static List<String> words(String path) {
+    String spaced = path.replaceAll("([a-z])([A-Z])", "$1 $2").toLowerCase(Locale.ROOT);
+    return List.of(spaced.split("[^a-z]+"));
+  }
+
+  private static void byComments(
+      Scene scene, Map<LengthUnit, Double> score, Map<LengthUnit, List<String>> reasons) {
+    Object comments = scene.properties().get("comments");
+    if (comments == null) {
+      return;
+    }
+    Matcher matcher = COMMENT.matcher(comments.toString());
+    if (matcher.find()) {
+      String word = matcher.group(1).toLowerCase(Locale.ROOT);
+      LengthUnit said =
+          word.startsWith("mil") || word.equals("mm")
+              ? LengthUnit.MILLIMETRE
+              : word.startsWith("c")
+                  ? LengthUnit.CENTIMETRE
+                  : word.startsWith("in")
+                      ? LengthUnit.INCH
+                      : word.startsWith("f") ? LengthUnit.FOOT : LengthUnit.METRE;
+      score.merge(said, COMMENT_WEIGHT, Double::sum);
+      reasons.get(said).add("a comment in the file says “" + matcher.group().strip() + "”");
+    }
+  }
+
+  /** Logarithm of a bell curve over the ratio of two lengths. */
+  private static double logLikeness(double metres, double usual, double spread) {
+    double z = Math.log(metres / usual) / Math.log(spread);
+    return -z * z / 2;
+  }
+}

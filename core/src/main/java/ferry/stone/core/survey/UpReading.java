@@ -1,0 +1,126 @@
+package ferry.stone.core.survey;
+
+import ferry.stone.core.geometry.Triangulation;
+import ferry.stone.core.math.Bounds;
+import ferry.stone.core.math.Figures;
+import ferry.stone.core.math.SignedAxis;
+import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Scene;
+import java.util.ArrayList;
+import java.util.List;
+import org.joml.Vector3d;
+
+/**
+ * Which way a scene's up axis probably points, ranked, with reasons.
+ *
+ * <p>Evidence for an axis: a flat base at its lower end, resting at zero, more base below than flat
+ * top above, and the asset standing over the middle of the ground. Each adds a weight to the
+ * logarithm of how often the axis is met. All figures are common practice, no source.
+ */
+public record UpReading(SignedAxis up, double confidence, List<String> reasons) {
+  private static final double[] HOW_OFTEN = {0.01, 0.005, 0.64, 0.01, 0.33, 0.005};
+  private static final double BASE_WEIGHT = 3.2;
+  private static final double GROUND_WEIGHT = 1.6;
+  private static final double CENTRED_WEIGHT = 0.8;
+  private static final double FLAT_COSINE = 0.985;
+  private static final double END_PART = 0.01;
+
+  /** All six directions, the likeliest first. */
+  public static List<UpReading> of(Scene scene) {
+    Bounds bounds = scene.bounds();
+    double[] flatArea = new double[6];
+    if (!bounds.isEmpty()) {
+      measure(scene, bounds, flatArea);
+    }
+    double[] score = new double[6];
+    List<List<String>> reasons = new ArrayList<>();
+    double sum = 0;
+    for (SignedAxis axis : SignedAxis.values()) {
+      List<String> why = new ArrayList<>();
+      score[axis.ordinal()] =
+          Math.log(HOW_OFTEN[axis.ordinal()])
+              + (bounds.isEmpty() ? 0 : evidence(axis, bounds, flatArea, why));
+      sum += Math.exp(score[axis.ordinal()]);
+      reasons.add(why);
+    }
+    List<UpReading> readings = new ArrayList<>();
+    for (SignedAxis axis : SignedAxis.values()) {
+      readings.add(
+          new UpReading(
+              axis,
+              Math.exp(score[axis.ordinal()]) / sum,
+              List.copyOf(reasons.get(axis.ordinal()))));
+    }
+    readings.sort((a, b) -> Double.compare(b.confidence, a.confidence));
+    return readings;
+  }
+
+  private static double evidence(
+      SignedAxis axis, Bounds bounds, double[] flatArea, List<String> why) {
+    int a = axis.index();
+    double footprint = bounds.size((a + 1) % 3) * bounds.size((a + 2) % 3);
+    double base = flatArea[axis.opposite().ordinal()];
+    double score = 0;
+    if (footprint > 0) {
+      double part = Math.min(1, base / footprint);
+      double top = Math.min(1, flatArea[axis.ordinal()] / footprint);
+      // A box has as much top as base: only what the base has more counts in full.
+      score += BASE_WEIGHT * (part - 0.75 * top);
+      if (part > 0.1) {
+        why.add(
+            "a flat base of "
+                + Math.round(100 * part)
+                + " % of the footprint faces "
+                + axis.opposite().label());
+      }
+    }
+    double low = axis.sign() > 0 ? bounds.min(a) : -bounds.max(a);
+    double size = bounds.size(a);
+    if (size > 0 && Math.abs(low) <= END_PART * size) {
+      score += GROUND_WEIGHT;
+      why.add("it rests at 0 along " + axis.label() + " (lowest point " + Figures.plain(low) + ")");
+    }
+    double off = 0;
+    for (int other : new int[] {(a + 1) % 3, (a + 2) % 3}) {
+      double middle = (bounds.min(other) + bounds.max(other)) / 2;
+      off = Math.max(off, Math.abs(middle) / Math.max(1e-30, bounds.size(other)));
+    }
+    if (off < 0.05) {
+      score += CENTRED_WEIGHT;
+      why.add("it stands over the middle of the ground");
+    }
+    return score;
+  }
+
+  /** Area of faces that look along each direction and lie at that end of the box. */
+  private static void measure(Scene scene, Bounds bounds, double[] flatArea) {
+    Vector3d n = new Vector3d();
+    Vector3d p = new Vector3d();
+    for (Scene.ShownMesh shown : scene.shownMeshes()) {
+      PolygonMesh mesh = shown.mesh();
+      boolean turned = !shown.world().equals(new org.joml.Matrix4d(), 0);
+      for (int f = 0; f < mesh.faces().faceCount(); f++) {
+        int start = mesh.faces().start(f);
+        Triangulation.newell(mesh.points(), mesh.faces(), start, mesh.faces().size(f), n);
+        int v = mesh.faces().vertex(start);
+        p.set(mesh.points().x(v), mesh.points().y(v), mesh.points().z(v));
+        if (turned) {
+          // Area vectors turn by the cofactor matrix; for a rotation and scale that is enough.
+          shown.world().transformDirection(n);
+          shown.world().transformPosition(p);
+        }
+        double length = n.length();
+        for (int a = 0; a < 3 && length > 0; a++) {
+          if (Math.abs(n.get(a)) < FLAT_COSINE * length) {
+            continue;
+          }
+          int sign = n.get(a) > 0 ? 1 : -1;
+          double end = sign > 0 ? bounds.max(a) : bounds.min(a);
+          if (Math.abs(p.get(a) - end) <= END_PART * bounds.size(a)) {
+            flatArea[SignedAxis.of(a, sign).ordinal()] += length / 2;
+          }
+        }
+      }
+    }
+  }
+}

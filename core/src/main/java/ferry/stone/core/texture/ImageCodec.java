@@ -1,0 +1,123 @@
+package ferry.stone.core.texture;
+
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.util.Iterator;
+import java.util.Locale;
+import javax.imageio.ImageIO;
+import javax.imageio.ImageReader;
+import javax.imageio.stream.ImageInputStream;
+
+/**
+ * Reads PNG, JPEG, TGA, BMP, TIFF, WebP and GIF through the JDK's image readers and their plug-ins,
+ * and writes PNG. Sizes are checked before pixels are made.
+ */
+public final class ImageCodec {
+  /** Longest side taken, in pixels. */
+  public static final int LONGEST_SIDE = 16_384;
+
+  /** Most pixels taken: 400 MB once decoded. */
+  public static final long MOST_PIXELS = 100_000_000;
+
+  static {
+    ImageIO.setUseCache(false);
+    ImageIO.scanForPlugins();
+  }
+
+  private ImageCodec() {}
+
+  /**
+   * @param name file name, for the message and for TGA, which has no mark of its own
+   * @throws ImageException if this is no image that can be read
+   */
+  public static ImageInfo probe(byte[] file, String name) throws ImageException {
+    return withReader(
+        file, name, reader -> new ImageInfo(kind(reader), reader.getWidth(0), reader.getHeight(0)));
+  }
+
+  /** Decodes the first picture of a file. */
+  public static Pixels decode(byte[] file, String name) throws ImageException {
+    return withReader(
+        file,
+        name,
+        reader -> {
+          BufferedImage image = reader.read(0);
+          int w = image.getWidth();
+          int h = image.getHeight();
+          int[] argb = image.getRGB(0, 0, w, h, null, 0, w);
+          return new Pixels(w, h, argb, image.getColorModel().hasAlpha());
+        });
+  }
+
+  private interface Use<T> {
+    T apply(ImageReader reader) throws IOException;
+  }
+
+  private static <T> T withReader(byte[] file, String name, Use<T> use) throws ImageException {
+    if (file.length == 0) {
+      throw new ImageException(name + ": the image file is empty. Copy or export it again.");
+    }
+    try (ImageInputStream in = ImageIO.createImageInputStream(new ByteArrayInputStream(file))) {
+      Iterator<ImageReader> readers =
+          name.toLowerCase(Locale.ROOT).endsWith(".tga")
+              ? ImageIO.getImageReadersByFormatName("tga")
+              : ImageIO.getImageReaders(in);
+      if (!readers.hasNext()) {
+        throw new ImageException(
+            name
+                + ": this is no image that can be read. Expected PNG, JPEG, TGA, BMP, TIFF or WebP;"
+                + " save the texture again in one of these.");
+      }
+      ImageReader reader = readers.next();
+      try {
+        reader.setInput(in, true, true);
+        int w = reader.getWidth(0);
+        int h = reader.getHeight(0);
+        if (w < 1 || h < 1 || w > LONGEST_SIDE || h > LONGEST_SIDE || (long) w * h > MOST_PIXELS) {
+          throw new ImageException(
+              name
+                  + ": the image claims "
+                  + w
+                  + " × "
+                  + h
+                  + " pixels; at most "
+                  + LONGEST_SIDE
+                  + " a side and 100 million in all are taken. Make it smaller.");
+        }
+        return use.apply(reader);
+      } finally {
+        reader.dispose();
+      }
+    } catch (ImageException e) {
+      throw e;
+    } catch (IOException | RuntimeException e) {
+      // Plug-ins throw all kinds of exceptions on damaged files.
+      throw new ImageException(
+          name + ": the image is damaged (" + e.getMessage() + "). Save it again.", e);
+    }
+  }
+
+  private static String kind(ImageReader reader) throws IOException {
+    String kind = reader.getFormatName().toLowerCase(Locale.ROOT);
+    return kind.equals("jpg") ? "jpeg" : kind.equals("targa") ? "tga" : kind;
+  }
+
+  /** A PNG of the pixels, with alpha only where they have it. Same pixels, same bytes. */
+  public static byte[] encodePng(Pixels pixels) {
+    BufferedImage image =
+        new BufferedImage(
+            pixels.width(),
+            pixels.height(),
+            pixels.hasAlpha() ? BufferedImage.TYPE_INT_ARGB : BufferedImage.TYPE_INT_RGB);
+    image.setRGB(0, 0, pixels.width(), pixels.height(), pixels.argb(), 0, pixels.width());
+    ByteArrayOutputStream out = new ByteArrayOutputStream();
+    try {
+      ImageIO.write(image, "png", out);
+    } catch (IOException e) {
+      throw new IllegalStateException("writing to memory cannot fail", e);
+    }
+    return out.toByteArray();
+  }
+}

@@ -1,0 +1,2 @@
+/** Images and material formulas. Knows scenes, not formats of scenes. */
+package ferry.stone.core.texture;
