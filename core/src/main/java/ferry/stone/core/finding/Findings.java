@@ -1,7 +1,11 @@
 package ferry.stone.core.finding;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
 
 /**
  * Collects findings. Of one code and place only the first {@value #MOST} are kept, then counted.
@@ -9,9 +13,14 @@ import java.util.List;
 public final class Findings {
   private static final int MOST = 200;
   private final List<Finding> list = new ArrayList<>();
-  private final java.util.Map<String, Integer> counts = new java.util.HashMap<>();
+  private final Map<String, Integer> counts = new TreeMap<>();
+  private final Set<List<Object>> seen = new HashSet<>();
 
   public void add(Finding finding) {
+    // Files that share a library would report its faults once each.
+    if (!seen.add(List.of(finding.code(), finding.where(), finding.message(), finding.nodeIds()))) {
+      return;
+    }
     if (counts.merge(finding.code(), 1, Integer::sum) <= MOST) {
       list.add(finding);
     }

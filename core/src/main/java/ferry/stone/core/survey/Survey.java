@@ -65,7 +65,7 @@ public record Survey(
         new MeshChecks(shown.get(i), findings).run();
       }
     }
-    List<Finding> sorted = new ArrayList<>(findings.list());
+    List<Finding> sorted = new ArrayList<>(SameFindings.join(findings.list()));
     sorted.sort(java.util.Comparator.comparing(Finding::severity));
     return new Survey(
         Inventory.of(scene),

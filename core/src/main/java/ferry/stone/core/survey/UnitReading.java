@@ -116,7 +116,7 @@ public record UnitReading(LengthUnit unit, double confidence, List<String> reaso
       if (used == 3) {
         return;
       }
-      for (String word : words(shown.path())) {
+      for (String word : words(shown.node().name())) {
         Double expected = NAMED.get(word);
         if (expected == null) {
           continue;
@@ -143,8 +143,8 @@ public record UnitReading(LengthUnit unit, double confidence, List<String> reaso
     }
   }
 
-  private static List<String> words(String path) {
-    String spaced = path.replaceAll("([a-z])([A-Z])", "$1 $2").toLowerCase(Locale.ROOT);
+  private static List<String> words(String name) {
+    String spaced = name.replaceAll("([a-z])([A-Z])", "$1 $2").toLowerCase(Locale.ROOT);
     return List.of(spaced.split("[^a-z]+"));
   }
 

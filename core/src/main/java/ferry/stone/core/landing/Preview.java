@@ -1,0 +1,141 @@
+package ferry.stone.core.landing;
+
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import ferry.stone.core.geometry.Pieces;
+import ferry.stone.core.geometry.RenderMesh;
+import ferry.stone.core.geometry.RenderPrimitive;
+import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.UvOrigin;
+import ferry.stone.core.texture.ColourSpace;
+import ferry.stone.core.work.Progress;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.util.List;
+
+/**
+ * A mesh as the page's views take it: what real-time engines would get, in one block.
+ *
+ * <table>
+ * <caption>Layout, little-endian</caption>
+ * <tr><td>uint32</td><td>length of the JSON, a multiple of 4</td></tr>
+ * <tr><td>JSON</td><td>{@code primitives}: material, vertices, triangles, and the byte offset of each
+ * array after the JSON; absent arrays have none</td></tr>
+ * <tr><td>arrays</td><td>position, normal, uv (V down), colour (linear), piece: float32; index:
+ * uint32</td></tr>
+ * </table>
+ */
+public final class Preview {
+  private static final ObjectMapper JSON = new ObjectMapper();
+
+  private Preview() {}
+
+  /** The block for a mesh, in the mesh's own units and axes. */
+  public static byte[] of(PolygonMesh mesh, Scene scene) {
+    List<RenderPrimitive> primitives = RenderMesh.of(mesh, Progress.NONE);
+    Pieces pieces = Pieces.byVertex(mesh.faces(), mesh.points().count());
+    ObjectNode head = JsonNodeFactory.instance.objectNode();
+    ArrayNode list = head.putArray("primitives");
+    head.put("pieces", pieces.count());
+    long size = 0;
+    for (RenderPrimitive p : primitives) {
+      ObjectNode json = list.addObject();
+      json.put("material", p.materialId());
+      json.put("vertices", p.vertexCount());
+      json.put("triangles", p.triangleCount());
+      size = offset(json, "position", size, 3L * p.vertexCount());
+      if (p.normals() != null) {
+        size = offset(json, "normal", size, 3L * p.vertexCount());
+      }
+      if (!p.uvs().isEmpty()) {
+        size = offset(json, "uv", size, 2L * p.vertexCount());
+      }
+      if (p.colours() != null) {
+        size = offset(json, "colour", size, 3L * p.vertexCount());
+      }
+      size = offset(json, "piece", size, p.vertexCount());
+      size = offset(json, "index", size, 3L * p.triangleCount());
+    }
+    if (size > Integer.MAX_VALUE - (1 << 20)) {
+      throw new IllegalArgumentException(mesh.name() + " is too large to be shown");
+    }
+    byte[] json = padded(head);
+    ByteBuffer out =
+        ByteBuffer.allocate(4 + json.length + (int) size).order(ByteOrder.LITTLE_ENDIAN);
+    out.putInt(json.length).put(json);
+    for (RenderPrimitive p : primitives) {
+      put(out, p.positions());
+      if (p.normals() != null) {
+        put(out, p.normals());
+      }
+      if (!p.uvs().isEmpty()) {
+        put(out, uvs(p.uvs().get(0), scene));
+      }
+      if (p.colours() != null) {
+        put(out, colours(p, scene));
+      }
+      put(out, pieceOfVertex(p, pieces));
+      out.asIntBuffer().put(p.indices());
+      out.position(out.position() + 4 * p.indices().length);
+    }
+    return out.array();
+  }
+
+  private static long offset(ObjectNode json, String name, long at, long count) {
+    json.put(name, at);
+    return at + 4 * count;
+  }
+
+  private static byte[] padded(ObjectNode head) {
+    try {
+      byte[] json = JSON.writeValueAsBytes(head);
+      byte[] result = java.util.Arrays.copyOf(json, (json.length + 3) & ~3);
+      java.util.Arrays.fill(result, json.length, result.length, (byte) ' ');
+      return result;
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  private static void put(ByteBuffer out, float[] values) {
+    out.asFloatBuffer().put(values);
+    out.position(out.position() + 4 * values.length);
+  }
+
+  private static float[] uvs(float[] uv, Scene scene) {
+    if (scene.uvOrigin() == UvOrigin.TOP_LEFT) {
+      return uv;
+    }
+    float[] flipped = uv.clone();
+    for (int i = 1; i < flipped.length; i += 2) {
+      flipped[i] = 1 - flipped[i];
+    }
+    return flipped;
+  }
+
+  private static float[] colours(RenderPrimitive p, Scene scene) {
+    float[] rgb = new float[3 * p.vertexCount()];
+    for (int v = 0; v < p.vertexCount(); v++) {
+      for (int k = 0; k < 3; k++) {
+        float c = p.colours()[p.colourComponents() * v + k];
+        rgb[3 * v + k] = scene.linearColours() ? c : (float) ColourSpace.toLinear(c);
+      }
+    }
+    return rgb;
+  }
+
+  private static float[] pieceOfVertex(RenderPrimitive p, Pieces pieces) {
+    float[] result = new float[p.vertexCount()];
+    for (int t = 0; t < p.triangleCount(); t++) {
+      for (int k = 0; k < 3; k++) {
+        result[p.indices()[3 * t + k]] = pieces.pieceOfFace()[p.triangleFace()[t]];
+      }
+    }
+    return result;
+  }
+}

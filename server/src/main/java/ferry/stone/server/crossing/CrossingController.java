@@ -1,0 +1,211 @@
+package ferry.stone.server.crossing;
+
+import ferry.stone.core.cargo.CargoRole;
+import ferry.stone.core.finding.Finding;
+import ferry.stone.core.format.FormatException;
+import ferry.stone.server.jobs.Job;
+import ferry.stone.server.web.NotFoundException;
+import io.swagger.v3.oas.annotations.media.Schema;
+import jakarta.servlet.http.HttpServletRequest;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeSet;
+import org.springframework.core.io.FileSystemResource;
+import org.springframework.core.io.Resource;
+import org.springframework.http.CacheControl;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PatchMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Crossings and their cargo. */
+@RestController
+@RequestMapping("/api/crossings")
+public class CrossingController {
+  private static final long LARGEST_THUMBNAIL = 300_000;
+
+  private final CrossingService crossings;
+  private final CargoRepository cargo;
+
+  public CrossingController(CrossingService crossings, CargoRepository cargo) {
+    this.crossings = crossings;
+    this.cargo = cargo;
+  }
+
+  /** A name for a new or renamed crossing. */
+  public record NameRequest(String name) {}
+
+  /** A file for a written reference; an empty file takes the choice back. */
+  public record BindRequest(String reference, String file) {}
+
+  /** The cargo with the role of every file and what it misses. */
+  public record CargoView(
+      List<FileView> files, List<ReferenceView> references, List<String> proposals) {}
+
+  /** A file and the part it plays. */
+  public record FileView(
+      String path,
+      long size,
+      String role,
+      String roleLabel,
+      List<String> usedFor,
+      @Schema(nullable = true) String unpackedFrom) {}
+
+  /**
+   * A file that the cargo names.
+   *
+   * @param found path of the file, or {@code null}
+   * @param chosen whether the user chose it
+   */
+  public record ReferenceView(
+      String written, @Schema(nullable = true) String found, boolean chosen) {}
+
+  @GetMapping
+  public List<Crossing> list() {
+    return crossings.all();
+  }
+
+  @PostMapping
+  @ResponseStatus(HttpStatus.CREATED)
+  public Crossing create(@RequestBody NameRequest request) {
+    return crossings.create(request.name());
+  }
+
+  @GetMapping("/{id}")
+  public Crossing get(@PathVariable String id) {
+    return crossings.get(id);
+  }
+
+  @PatchMapping("/{id}")
+  public Crossing rename(@PathVariable String id, @RequestBody NameRequest request) {
+    return crossings.rename(id, request.name());
+  }
+
+  @DeleteMapping("/{id}")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  public void delete(@PathVariable String id) {
+    crossings.delete(id);
+  }
+
+  @PutMapping(path = "/{id}/files", consumes = MediaType.ALL_VALUE)
+  public CargoRepository.StoredFile upload(
+      @PathVariable String id, @RequestParam String path, HttpServletRequest request)
+      throws IOException, FormatException {
+    return crossings.upload(id, path, request.getContentLengthLong(), request.getInputStream());
+  }
+
+  @DeleteMapping("/{id}/files")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  public void removeFile(@PathVariable String id, @RequestParam String path) {
+    crossings.removeFile(id, path);
+  }
+
+  @PostMapping("/{id}/read")
+  @ResponseStatus(HttpStatus.ACCEPTED)
+  public Job read(@PathVariable String id) {
+    return crossings.read(id);
+  }
+
+  @PutMapping("/{id}/bindings")
+  @ResponseStatus(HttpStatus.ACCEPTED)
+  public Job bind(@PathVariable String id, @RequestBody BindRequest request) {
+    return crossings.bind(id, request.reference(), request.file());
+  }
+
+  @GetMapping("/{id}/cargo")
+  public CargoView cargo(@PathVariable String id) throws IOException, FormatException {
+    Map<String, String> bindings = cargo.bindings(id);
+    Map<String, TreeSet<String>> usedFor = new HashMap<>();
+    List<ReferenceView> references = new ArrayList<>();
+    if (crossings.get(id).state().equals("ready")) {
+      var scene = crossings.scenes(id).near();
+      for (var texture : scene.textures()) {
+        references.add(
+            new ReferenceView(
+                texture.written(), texture.resource(), bindings.containsKey(texture.written())));
+        if (texture.resource() != null) {
+          TreeSet<String> uses = usedFor.computeIfAbsent(texture.resource(), k -> new TreeSet<>());
+          for (var material : scene.materials()) {
+            material
+                .channels()
+                .forEach(
+                    (channel, value) -> {
+                      if (value.texture() != null && value.texture().textureId() == texture.id()) {
+                        uses.add(material.name() + " · " + channel.label());
+                      }
+                    });
+          }
+        }
+      }
+    }
+    List<FileView> files = new ArrayList<>();
+    List<String> images = new ArrayList<>();
+    for (CargoRepository.StoredFile file : crossings.files(id)) {
+      CargoRole role = CargoRole.of(file.path());
+      if (role == CargoRole.TEXTURE) {
+        images.add(file.path());
+      }
+      files.add(
+          new FileView(
+              file.path(),
+              file.size(),
+              role.name(),
+              role.label(),
+              List.copyOf(usedFor.getOrDefault(file.path(), new TreeSet<>())),
+              file.unpackedFrom()));
+    }
+    return new CargoView(files, references, images);
+  }
+
+  @GetMapping("/{id}/survey")
+  public SurveyView survey(@PathVariable String id) throws IOException, FormatException {
+    var survey = crossings.scenes(id).survey();
+    List<FindingView> findings = new ArrayList<>();
+    for (int i = 0; i < survey.findings().size(); i++) {
+      findings.add(FindingView.of(i, survey.findings().get(i)));
+    }
+    return new SurveyView(survey.inventory(), survey.checks(), findings);
+  }
+
+  @GetMapping("/{id}/survey/{index}/marks")
+  public FindingView.MarksView marks(@PathVariable String id, @PathVariable int index)
+      throws IOException, FormatException {
+    LoadedCrossing loaded = crossings.scenes(id);
+    List<Finding> findings = loaded.survey().findings();
+    if (index < 0 || index >= findings.size()) {
+      throw new NotFoundException("There is no such finding.");
+    }
+    return FindingView.marks(findings.get(index), loaded.near());
+  }
+
+  @PutMapping(path = "/{id}/thumbnail", consumes = MediaType.IMAGE_PNG_VALUE)
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  public void putThumbnail(@PathVariable String id, HttpServletRequest request) throws IOException {
+    crossings.thumbnail(id, request.getInputStream(), LARGEST_THUMBNAIL);
+  }
+
+  @GetMapping(path = "/{id}/thumbnail", produces = MediaType.IMAGE_PNG_VALUE)
+  public ResponseEntity<Resource> thumbnail(@PathVariable String id) {
+    String blob = crossings.get(id).thumbnail();
+    if (blob == null) {
+      throw new NotFoundException("There is no picture yet.");
+    }
+    return ResponseEntity.ok()
+        .cacheControl(CacheControl.noCache())
+        .eTag(blob)
+        .body(new FileSystemResource(crossings.blob(blob)));
+  }
+}

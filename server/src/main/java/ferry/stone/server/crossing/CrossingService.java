@@ -1,0 +1,298 @@
+package ferry.stone.server.crossing;
+
+import ferry.stone.core.cargo.CargoFolder;
+import ferry.stone.core.cargo.CargoReader;
+import ferry.stone.core.cargo.CargoRole;
+import ferry.stone.core.cargo.ZipUnpacker;
+import ferry.stone.core.finding.Findings;
+import ferry.stone.core.finding.Severity;
+import ferry.stone.core.format.CargoPath;
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.ReadContext;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.survey.Survey;
+import ferry.stone.core.work.Progress;
+import ferry.stone.server.FerrySettings;
+import ferry.stone.server.crossing.CargoRepository.StoredFile;
+import ferry.stone.server.jobs.EventHub;
+import ferry.stone.server.jobs.Job;
+import ferry.stone.server.jobs.JobService;
+import ferry.stone.server.store.BlobStore;
+import ferry.stone.server.web.ConflictException;
+import ferry.stone.server.web.NotFoundException;
+import java.io.FilterOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.UUID;
+import org.springframework.stereotype.Service;
+
+/** Crossings, their cargo, and their scenes in memory. */
+@Service
+public class CrossingService {
+  private static final int LONGEST_NAME = 120;
+  private static final int LOADED_AT_ONCE = 6;
+
+  private final CrossingRepository crossings;
+  private final CargoRepository cargo;
+  private final BlobStore blobs;
+  private final JobService jobs;
+  private final EventHub events;
+  private final FerrySettings settings;
+  private final Map<String, LoadedCrossing> loaded = new LinkedHashMap<>(16, 0.75f, true);
+
+  public CrossingService(
+      CrossingRepository crossings,
+      CargoRepository cargo,
+      BlobStore blobs,
+      JobService jobs,
+      EventHub events,
+      FerrySettings settings) {
+    this.crossings = crossings;
+    this.cargo = cargo;
+    this.blobs = blobs;
+    this.jobs = jobs;
+    this.events = events;
+    this.settings = settings;
+  }
+
+  public List<Crossing> all() {
+    return crossings.all();
+  }
+
+  public Crossing get(String id) {
+    return crossings
+        .find(id)
+        .orElseThrow(() -> new NotFoundException("There is no such crossing; it may be deleted."));
+  }
+
+  public Crossing create(String name) {
+    String id = UUID.randomUUID().toString();
+    crossings.insert(id, checkedName(name));
+    events.tell("crossing", id);
+    return get(id);
+  }
+
+  public Crossing rename(String id, String name) {
+    get(id);
+    crossings.rename(id, checkedName(name));
+    events.tell("crossing", id);
+    return get(id);
+  }
+
+  private static String checkedName(String name) {
+    String clean = name == null ? "" : name.strip();
+    if (clean.isEmpty() || clean.length() > LONGEST_NAME) {
+      throw new IllegalArgumentException("A crossing's name has 1 to 120 characters.");
+    }
+    return clean;
+  }
+
+  public void delete(String id) {
+    jobs.cancelAll(id);
+    synchronized (loaded) {
+      loaded.remove(id);
+    }
+    crossings.delete(id);
+    events.tell("crossing", id);
+  }
+
+  public List<StoredFile> files(String id) {
+    get(id);
+    return cargo.files(id);
+  }
+
+  /** Takes a file in; {@code path} is relative, as the user's folder has it. */
+  public StoredFile upload(String id, String path, long claimedSize, InputStream content)
+      throws IOException, FormatException {
+    get(id);
+    String safe =
+        CargoPath.safe(path)
+            .orElseThrow(
+                () ->
+                    new FormatException(
+                        FormatException.Kind.CORRUPT,
+                        path,
+                        "",
+                        "the path leads outside the cargo. Bring the file under a plain name."));
+    if (claimedSize > settings.maxUploadBytes()) {
+      throw new BlobStore.TooLargeException(settings.maxUploadBytes());
+    }
+    BlobStore.Blob blob = blobs.put(content, settings.maxUploadBytes());
+    StoredFile file = new StoredFile(safe, blob.hash(), blob.size(), null);
+    cargo.put(id, file);
+    return file;
+  }
+
+  public void removeFile(String id, String path) {
+    get(id);
+    cargo.remove(id, path);
+  }
+
+  /** Starts reading the cargo anew. */
+  public Job read(String id) {
+    Crossing crossing = get(id);
+    if (cargo.files(id).isEmpty()) {
+      throw new ConflictException("Bring files first: there is nothing to read.");
+    }
+    jobs.cancelAll(id);
+    crossings.state(id, "reading", null);
+    events.tell("crossing", id);
+    return jobs.submit(
+        "read",
+        id,
+        "Reading " + crossing.name(),
+        progress -> readNow(id, progress),
+        (state, problem) -> {
+          crossings.state(id, "failed", problem);
+          events.tell("crossing", id);
+        });
+  }
+
+  public Job bind(String id, String reference, String file) {
+    get(id);
+    if (file == null || file.isEmpty()) {
+      cargo.unbind(id, reference);
+    } else {
+      boolean known = cargo.files(id).stream().anyMatch(f -> f.path().equals(file));
+      if (!known) {
+        throw new IllegalArgumentException("\"" + file + "\" is not in this cargo.");
+      }
+      cargo.bind(id, reference, file);
+    }
+    return read(id);
+  }
+
+  private void readNow(String id, Progress progress) throws IOException, FormatException {
+    unpackZips(id, progress.part(0, 0.2));
+    LoadedCrossing crossing = load(id, progress.part(0.2, 1));
+    remember(id, crossing);
+    crossings.summary(id, summary(id, crossing));
+    crossings.state(id, "ready", null);
+    events.tell("crossing", id);
+  }
+
+  private Crossing.Summary summary(String id, LoadedCrossing crossing) {
+    List<String> formats =
+        crossing.cargo().paths().stream()
+            .filter(p -> CargoRole.of(p) == CargoRole.SCENE)
+            .map(p -> CargoPath.extension(p).toUpperCase(Locale.ROOT))
+            .distinct()
+            .toList();
+    var findings = crossing.survey().findings();
+    Crossing.Summary before = get(id).summary();
+    return new Crossing.Summary(
+        String.join(", ", formats),
+        crossing.cargo().paths().size(),
+        SideView.heightText(crossing.near()),
+        (int) findings.stream().filter(f -> f.severity() == Severity.FIX).count(),
+        (int) findings.stream().filter(f -> f.severity() == Severity.LOOK).count(),
+        before == null ? null : before.landed(),
+        before == null ? -1 : before.kept(),
+        before == null ? 0 : before.changed(),
+        before == null ? 0 : before.lost());
+  }
+
+  private void unpackZips(String id, Progress progress) throws IOException, FormatException {
+    for (StoredFile zip : cargo.files(id)) {
+      if (CargoRole.of(zip.path()) != CargoRole.ARCHIVE || zip.unpackedFrom() != null) {
+        continue;
+      }
+      List<StoredFile> files = new ArrayList<>();
+      ZipUnpacker.unpack(
+          blobs.path(zip.blob()),
+          CargoPath.name(zip.path()),
+          ZipUnpacker.Limits.USUAL,
+          path -> {
+            BlobStore.Incoming incoming = blobs.create();
+            return new FilterOutputStream(incoming.stream()) {
+              @Override
+              public void write(byte[] bytes, int from, int count) throws IOException {
+                out.write(bytes, from, count);
+              }
+
+              @Override
+              public void close() throws IOException {
+                try (incoming) {
+                  BlobStore.Blob blob = incoming.keep();
+                  files.add(new StoredFile(path, blob.hash(), blob.size(), zip.path()));
+                }
+              }
+            };
+          },
+          progress);
+      files.forEach(f -> cargo.put(id, f));
+      cargo.remove(id, zip.path());
+    }
+  }
+
+  private LoadedCrossing load(String id, Progress progress) throws IOException, FormatException {
+    Map<String, Path> paths = new TreeMap<>();
+    for (StoredFile file : cargo.files(id)) {
+      paths.put(file.path(), blobs.path(file.blob()));
+    }
+    CargoFolder folder = new CargoFolder(paths);
+    Findings findings = new Findings();
+    ReadContext context =
+        new ReadContext(folder, cargo.bindings(id), findings, progress.part(0, 0.7));
+    Scene near = CargoReader.read(get(id).name(), context);
+    Survey survey = Survey.of(near, findings.list(), progress.part(0.7, 1));
+    return new LoadedCrossing(near, survey, folder);
+  }
+
+  private void remember(String id, LoadedCrossing crossing) {
+    synchronized (loaded) {
+      loaded.put(id, crossing);
+      var oldest = loaded.keySet().iterator();
+      while (loaded.size() > LOADED_AT_ONCE) {
+        oldest.next();
+        oldest.remove();
+      }
+    }
+  }
+
+  /** The crossing's scenes; read again from its files when they are no longer in memory. */
+  public LoadedCrossing scenes(String id) throws IOException, FormatException {
+    Crossing crossing = get(id);
+    if (!crossing.state().equals("ready")) {
+      throw new ConflictException(
+          crossing.state().equals("failed")
+              ? crossing.problem()
+              : "The cargo has not been read yet.");
+    }
+    synchronized (loaded) {
+      LoadedCrossing known = loaded.get(id);
+      if (known != null) {
+        return known;
+      }
+    }
+    // Two requests of one page must not read the same files twice.
+    synchronized (("scenes " + id).intern()) {
+      synchronized (loaded) {
+        LoadedCrossing known = loaded.get(id);
+        if (known != null) {
+          return known;
+        }
+      }
+      LoadedCrossing crossingScenes = load(id, Progress.NONE);
+      remember(id, crossingScenes);
+      return crossingScenes;
+    }
+  }
+
+  /** Keeps a small picture for the list. */
+  public void thumbnail(String id, InputStream content, long most) throws IOException {
+    get(id);
+    crossings.thumbnail(id, blobs.put(content, most).hash());
+  }
+
+  public Path blob(String hash) {
+    return blobs.path(hash);
+  }
+}

@@ -1,0 +1,143 @@
+package ferry.stone.server.crossing;
+
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.TextureBytes;
+import ferry.stone.core.handling.Field;
+import ferry.stone.core.handling.Handling;
+import ferry.stone.core.handling.Step;
+import ferry.stone.core.handling.Steps;
+import ferry.stone.core.landing.Preview;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.Texture;
+import ferry.stone.core.texture.ImageCodec;
+import ferry.stone.core.texture.ImageInfo;
+import ferry.stone.server.web.NotFoundException;
+import java.io.IOException;
+import java.time.Duration;
+import java.util.List;
+import org.springframework.http.CacheControl;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Near and far sides, the steps between them, and what the views draw. */
+@RestController
+@RequestMapping("/api")
+public class SideController {
+  private static final CacheControl FOR_EVER =
+      CacheControl.maxAge(Duration.ofDays(365)).immutable();
+
+  private final CrossingService crossings;
+  private final HandlingService handlings;
+
+  public SideController(CrossingService crossings, HandlingService handlings) {
+    this.crossings = crossings;
+    this.handlings = handlings;
+  }
+
+  /** A kind of step as forms need it. */
+  public record StepKindView(
+      String kind, String label, String help, boolean takesSelection, List<Field> fields) {}
+
+  /**
+   * New steps.
+   *
+   * @param revision the one they start from
+   */
+  public record HandlingRequest(int revision, List<Step> steps) {}
+
+  @GetMapping("/steps")
+  public List<StepKindView> kinds() {
+    return Steps.all().stream()
+        .map(k -> new StepKindView(k.kind(), k.label(), k.help(), k.takesSelection(), k.fields()))
+        .toList();
+  }
+
+  @GetMapping("/crossings/{id}/handling")
+  public HandlingService.HandlingState handling(@PathVariable String id)
+      throws IOException, FormatException {
+    return handlings.state(id);
+  }
+
+  @PutMapping("/crossings/{id}/handling")
+  public HandlingService.HandlingState change(
+      @PathVariable String id, @RequestBody HandlingRequest request)
+      throws IOException, FormatException {
+    return handlings.change(id, request.revision(), request.steps());
+  }
+
+  @PostMapping("/crossings/{id}/handling/undo")
+  public HandlingService.HandlingState undo(@PathVariable String id)
+      throws IOException, FormatException {
+    return handlings.undo(id);
+  }
+
+  @PostMapping("/crossings/{id}/handling/redo")
+  public HandlingService.HandlingState redo(@PathVariable String id)
+      throws IOException, FormatException {
+    return handlings.redo(id);
+  }
+
+  @GetMapping("/crossings/{id}/near")
+  public SideView near(@PathVariable String id) throws IOException, FormatException {
+    return SideView.near(crossings.scenes(id));
+  }
+
+  /**
+   * @param after how many steps are in effect; all when left out
+   */
+  @GetMapping("/crossings/{id}/far")
+  public SideView far(@PathVariable String id, @RequestParam(required = false) Integer after)
+      throws IOException, FormatException {
+    LoadedCrossing loaded = crossings.scenes(id);
+    List<Handling.Stage> stages = loaded.handle(handlings.steps(id));
+    int count = after == null ? stages.size() : Math.max(0, Math.min(after, stages.size()));
+    Scene far = Handling.result(loaded.near(), stages.subList(0, count));
+    return SideView.far(loaded, far);
+  }
+
+  @GetMapping(
+      path = "/crossings/{id}/meshes/{key}",
+      produces = MediaType.APPLICATION_OCTET_STREAM_VALUE)
+  public ResponseEntity<byte[]> mesh(@PathVariable String id, @PathVariable String key)
+      throws IOException, FormatException {
+    LoadedCrossing.Shown shown = crossings.scenes(id).shown(key);
+    if (shown == null) {
+      throw new NotFoundException("This mesh is no longer shown. Load the page again.");
+    }
+    return ResponseEntity.ok().cacheControl(FOR_EVER).body(Preview.of(shown.mesh(), shown.scene()));
+  }
+
+  @GetMapping("/crossings/{id}/textures/{textureId}")
+  public ResponseEntity<byte[]> texture(@PathVariable String id, @PathVariable int textureId)
+      throws IOException, FormatException {
+    LoadedCrossing loaded = crossings.scenes(id);
+    Texture texture =
+        loaded
+            .near()
+            .texture(textureId)
+            .filter(Texture::isFound)
+            .orElseThrow(() -> new NotFoundException("This texture is not in the cargo."));
+    byte[] bytes = TextureBytes.read(texture, loaded.cargo());
+    ImageInfo info;
+    try {
+      info = ImageCodec.probe(bytes, texture.name());
+      if (!info.isGltfReady()) {
+        bytes = ImageCodec.encodePng(ImageCodec.decode(bytes, texture.name()));
+      }
+    } catch (IOException e) {
+      throw new FormatException(FormatException.Kind.CORRUPT, texture.name(), "", e.getMessage());
+    }
+    return ResponseEntity.ok()
+        .cacheControl(CacheControl.noCache())
+        .contentType(info.kind().equals("jpeg") ? MediaType.IMAGE_JPEG : MediaType.IMAGE_PNG)
+        .body(bytes);
+  }
+}

@@ -1,0 +1,233 @@
+package ferry.stone.server.crossing;
+
+import ferry.stone.core.geometry.Rebase;
+import ferry.stone.core.math.Bounds;
+import ferry.stone.core.math.Figures;
+import ferry.stone.core.math.Frame;
+import ferry.stone.core.scene.Channel;
+import ferry.stone.core.scene.FrameSource;
+import ferry.stone.core.scene.Material;
+import ferry.stone.core.scene.Node;
+import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.Texture;
+import ferry.stone.core.scene.TextureUse;
+import ferry.stone.core.texture.ColourSpace;
+import ferry.stone.core.texture.PbrMaterial;
+import ferry.stone.core.texture.PbrTranslation;
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import org.joml.Matrix4d;
+
+/**
+ * One side of a crossing as its view takes it.
+ *
+ * @param caption how it is to be read, e.g. {@code as read · unit unknown}
+ * @param height of everything, with its unit
+ * @param heightNote what the height means
+ * @param metresPerUnit length of one unit of this view in metres
+ * @param bounds of the view: min x y z, max x y z; empty without meshes
+ * @param fromNear carries points of the near view to this one: 16 numbers, column by column
+ */
+public record SideView(
+    String caption,
+    String height,
+    String heightNote,
+    boolean heightDoubtful,
+    double metresPerUnit,
+    double[] bounds,
+    double[] fromNear,
+    List<NodeView> nodes,
+    List<MaterialView> materials) {
+
+  /**
+   * A part.
+   *
+   * @param parent id of the parent, −1 for a root
+   * @param mesh key of its mesh, or {@code null}
+   * @param matrix to the view: 16 numbers, column by column
+   */
+  public record NodeView(
+      int id,
+      String name,
+      String path,
+      int parent,
+      String kind,
+      @Schema(nullable = true) String mesh,
+      double[] matrix) {}
+
+  /**
+   * A material as metallic-roughness.
+   *
+   * @param colour sRGB, {@code #rrggbb}
+   * @param textures texture id of each channel that has a found one
+   */
+  public record MaterialView(
+      int id,
+      String name,
+      String colour,
+      double opacity,
+      double metallic,
+      double roughness,
+      String emissive,
+      double emissiveStrength,
+      String alpha,
+      boolean doubleSided,
+      Map<String, TextureView> textures,
+      List<String> missing) {}
+
+  /** A texture with its place on the surface; V runs down. */
+  public record TextureView(
+      int id, double offsetU, double offsetV, double scaleU, double scaleV, boolean clamp) {}
+
+  /** The near side: numbers as they are, one unit shown as one metre. */
+  static SideView near(LoadedCrossing crossing) {
+    Scene scene = crossing.near();
+    boolean unitKnown = scene.unitSource() != FrameSource.ASSUMED;
+    Bounds bounds = scene.bounds();
+    String caption =
+        "as read · " + (unitKnown ? scene.frame().label() : "unit unknown, axes unknown");
+    return of(
+        crossing,
+        scene,
+        new Matrix4d(),
+        caption,
+        bounds.isEmpty()
+            ? "—"
+            : unitKnown
+                ? Figures.length(bounds.size(1) * scene.frame().metresPerUnit())
+                : Figures.length(bounds.size(1)),
+        unitKnown ? "tall" : "tall if metres",
+        unitKnown ? scene.frame().metresPerUnit() : 1);
+  }
+
+  /** The far side, as it will land. */
+  static SideView far(LoadedCrossing crossing, Scene far) {
+    Matrix4d toShore = far.frame().matrixTo(Frame.Y_UP_METRE);
+    return of(
+        crossing,
+        far,
+        toShore,
+        "as it will land · " + Frame.Y_UP_METRE.label(),
+        heightText(far),
+        "tall",
+        1);
+  }
+
+  /** Height on the far shore. */
+  static String heightText(Scene scene) {
+    Bounds bounds = scene.bounds();
+    return bounds.isEmpty()
+        ? "—"
+        : Figures.length(bounds.size(scene.frame().up().index()) * scene.frame().metresPerUnit());
+  }
+
+  private static SideView of(
+      LoadedCrossing crossing,
+      Scene scene,
+      Matrix4d toView,
+      String caption,
+      String height,
+      String heightNote,
+      double metresPerUnit) {
+    Matrix4d[] world = scene.contentMatrices();
+    List<String> paths = scene.paths();
+    Map<Integer, PolygonMesh> meshes = scene.meshesById();
+    Bounds bounds = Bounds.EMPTY;
+    List<NodeView> nodes = new ArrayList<>();
+    for (int i = 0; i < world.length; i++) {
+      Node node = scene.nodes().get(i);
+      Matrix4d matrix = new Matrix4d(toView).mul(world[i]);
+      String key = null;
+      if (node.content() instanceof Node.Content.MeshContent content) {
+        PolygonMesh mesh = meshes.get(content.meshId());
+        key = crossing.key(mesh, scene);
+        bounds = bounds.union(mesh.points().bounds(matrix));
+      }
+      nodes.add(
+          new NodeView(
+              node.id(),
+              node.name(),
+              paths.get(i),
+              node.parent() < 0 ? -1 : scene.nodes().get(node.parent()).id(),
+              node.content().kind(),
+              key,
+              matrix.get(new double[16])));
+    }
+    boolean farSide = caption.startsWith("as it will");
+    Matrix4d fromNear = farSide ? Rebase.matrix(scene, Frame.Y_UP_METRE) : new Matrix4d();
+    return new SideView(
+        caption,
+        height,
+        heightNote,
+        heightNote.contains("if"),
+        metresPerUnit,
+        bounds.isEmpty()
+            ? new double[0]
+            : new double[] {
+              bounds.minX(), bounds.minY(), bounds.minZ(),
+              bounds.maxX(), bounds.maxY(), bounds.maxZ()
+            },
+        fromNear.get(new double[16]),
+        nodes,
+        scene.materials().stream().map(m -> material(m, scene)).toList());
+  }
+
+  private static MaterialView material(Material material, Scene scene) {
+    PbrMaterial pbr = PbrTranslation.translate(material, scene.linearColours());
+    Map<String, TextureView> textures = new java.util.LinkedHashMap<>();
+    put(textures, "base", pbr.base(), scene);
+    put(textures, "opacity", pbr.opacity(), scene);
+    put(textures, "roughness", pbr.packed() != null ? pbr.packed() : pbr.roughnessMap(), scene);
+    put(textures, "metallic", pbr.packed() != null ? pbr.packed() : pbr.metallicMap(), scene);
+    put(textures, "normal", pbr.normal(), scene);
+    put(textures, "bump", pbr.bump(), scene);
+    put(textures, "emissive", pbr.emissiveMap(), scene);
+    List<String> missing = new ArrayList<>();
+    for (Map.Entry<Channel, Material.Value> entry : material.channels().entrySet()) {
+      TextureUse use = entry.getValue().texture();
+      if (use != null && !scene.texture(use.textureId()).map(Texture::isFound).orElse(false)) {
+        missing.add(entry.getKey().label());
+      }
+    }
+    return new MaterialView(
+        material.id(),
+        material.name(),
+        hex(pbr.baseColour()),
+        pbr.baseColour()[3],
+        pbr.metallic(),
+        pbr.roughness(),
+        hex(pbr.emissive()),
+        pbr.emissiveStrength(),
+        pbr.alpha().name(),
+        pbr.doubleSided(),
+        textures,
+        missing);
+  }
+
+  private static void put(
+      Map<String, TextureView> textures, String key, TextureUse use, Scene scene) {
+    if (use != null && scene.texture(use.textureId()).map(Texture::isFound).orElse(false)) {
+      textures.put(
+          key,
+          new TextureView(
+              use.textureId(),
+              use.offsetU(),
+              1 - use.scaleV() - use.offsetV(),
+              use.scaleU(),
+              use.scaleV(),
+              use.clamp()));
+    }
+  }
+
+  private static String hex(double[] linear) {
+    StringBuilder text = new StringBuilder("#");
+    for (int k = 0; k < 3; k++) {
+      double v = Math.max(0, Math.min(1, ColourSpace.toSrgb(linear[k])));
+      text.append(String.format("%02x", Math.round(v * 255)));
+    }
+    return text.toString();
+  }
+}

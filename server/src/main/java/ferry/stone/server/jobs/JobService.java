@@ -1,0 +1,165 @@
+package ferry.stone.server.jobs;
+
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.work.CancelledException;
+import ferry.stone.core.work.Progress;
+import ferry.stone.server.FerrySettings;
+import jakarta.annotation.PreDestroy;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.UUID;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.stereotype.Service;
+
+/**
+ * Runs long work on a bounded pool: state is kept, progress told, and each job can be cancelled.
+ */
+@Service
+public class JobService {
+  private static final Logger LOG = LoggerFactory.getLogger(JobService.class);
+  private static final long NANOS_BETWEEN_EVENTS = 120_000_000L;
+
+  private final JobRepository repository;
+  private final EventHub events;
+  private final ExecutorService pool;
+  private final Map<String, Running> running = new ConcurrentHashMap<>();
+
+  public JobService(JobRepository repository, EventHub events, FerrySettings settings) {
+    this.repository = repository;
+    this.events = events;
+    pool = Executors.newFixedThreadPool(Math.max(1, settings.jobs()));
+  }
+
+  /** The work of a job. */
+  public interface Work {
+    void run(Progress progress) throws Exception;
+  }
+
+  /** What follows when a job did not get done. */
+  public interface Failure {
+    /**
+     * @param state {@code failed} or {@code cancelled}
+     * @param problem for the user
+     */
+    void handle(String state, String problem);
+  }
+
+  public Job submit(String kind, String crossingId, String title, Work work, Failure failure) {
+    Job job =
+        new Job(
+            UUID.randomUUID().toString(),
+            kind,
+            crossingId,
+            title,
+            "waiting",
+            "waiting",
+            0,
+            null,
+            Instant.now().toString());
+    repository.insert(job);
+    Running entry = new Running(job);
+    running.put(job.id(), entry);
+    events.tell("job", job);
+    pool.submit(() -> run(entry, work, failure));
+    return job;
+  }
+
+  private void run(Running entry, Work work, Failure failure) {
+    try {
+      entry.checkCancelled();
+      change(entry, entry.job.with("running", "starting", 0, null), true);
+      work.run(entry);
+      change(entry, entry.job.with("done", "done", 1, null), true);
+    } catch (CancelledException e) {
+      end(entry, failure, "cancelled", "Cancelled.");
+    } catch (FormatException e) {
+      end(entry, failure, "failed", e.getMessage());
+    } catch (Exception e) {
+      LOG.error("job {} failed", entry.job.id(), e);
+      end(entry, failure, "failed", "This did not work: " + e.getMessage());
+    } catch (OutOfMemoryError e) {
+      end(
+          entry,
+          failure,
+          "failed",
+          "The asset is too large for this server's memory. Give it more, or split the asset.");
+    } finally {
+      running.remove(entry.job.id());
+    }
+  }
+
+  private void end(Running entry, Failure failure, String state, String problem) {
+    failure.handle(state, problem);
+    change(entry, entry.job.with(state, state, entry.job.fraction(), problem), true);
+  }
+
+  private void change(Running entry, Job job, boolean keep) {
+    entry.job = job;
+    if (keep) {
+      repository.update(job);
+    }
+    events.tell("job", job);
+  }
+
+  public void cancel(String id) {
+    Running entry = running.get(id);
+    if (entry != null) {
+      entry.cancelled = true;
+    }
+  }
+
+  /** Cancels all jobs of a crossing and waits a little for them to end. */
+  public void cancelAll(String crossingId) {
+    running.values().stream()
+        .filter(e -> e.job.crossingId().equals(crossingId))
+        .forEach(e -> e.cancelled = true);
+  }
+
+  public Optional<Job> find(String id) {
+    Running entry = running.get(id);
+    return entry != null ? Optional.of(entry.job) : repository.find(id);
+  }
+
+  /** The latest jobs, with the live state of those that run. */
+  public List<Job> latest() {
+    return repository.latest(50).stream()
+        .map(j -> running.containsKey(j.id()) ? running.get(j.id()).job : j)
+        .toList();
+  }
+
+  @PreDestroy
+  void stop() {
+    running.values().forEach(e -> e.cancelled = true);
+    pool.shutdownNow();
+  }
+
+  private final class Running implements Progress {
+    private volatile Job job;
+    private volatile boolean cancelled;
+    private long lastEvent;
+
+    Running(Job job) {
+      this.job = job;
+    }
+
+    @Override
+    public synchronized void report(String what, double fraction) {
+      long now = System.nanoTime();
+      if (now - lastEvent > NANOS_BETWEEN_EVENTS) {
+        lastEvent = now;
+        change(this, job.with("running", what, Math.max(0, Math.min(1, fraction)), null), false);
+      }
+    }
+
+    @Override
+    public boolean isCancelled() {
+      return cancelled;
+    }
+  }
+}

@@ -1,0 +1,137 @@
+package ferry.stone.server.landing;
+
+import ferry.stone.core.format.CargoPath;
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.landing.LandingOptions;
+import ferry.stone.core.proof.LedgerExport;
+import ferry.stone.core.proof.Proof;
+import ferry.stone.server.crossing.CrossingService;
+import ferry.stone.server.store.BlobStore;
+import ferry.stone.server.web.ConflictException;
+import ferry.stone.server.web.NotFoundException;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.util.List;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
+import org.springframework.core.io.FileSystemResource;
+import org.springframework.http.ContentDisposition;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
+
+/** Landings, their files and proofs. */
+@RestController
+@RequestMapping("/api")
+public class LandingController {
+  private final LandingService landings;
+  private final CrossingService crossings;
+  private final BlobStore blobs;
+
+  public LandingController(LandingService landings, CrossingService crossings, BlobStore blobs) {
+    this.landings = landings;
+    this.crossings = crossings;
+    this.blobs = blobs;
+  }
+
+  @GetMapping("/crossings/{id}/landings")
+  public List<LandingRecord> list(@PathVariable String id) {
+    return landings.of(id);
+  }
+
+  @PostMapping("/crossings/{id}/landings")
+  @ResponseStatus(HttpStatus.ACCEPTED)
+  public LandingRecord land(@PathVariable String id, @RequestBody LandingOptions options)
+      throws IOException, FormatException {
+    return landings.start(id, options);
+  }
+
+  @GetMapping("/landings/{id}")
+  public LandingRecord get(@PathVariable String id) {
+    return landings.get(id);
+  }
+
+  /** The only file, or all files in a zip. */
+  @GetMapping("/landings/{id}/download")
+  public ResponseEntity<?> download(@PathVariable String id) {
+    LandingRecord landing = done(id);
+    if (landing.files().size() == 1) {
+      LandingRecord.LandedFile file = landing.files().get(0);
+      return attachment(CargoPath.name(file.path()), mediaType(file.path()))
+          .contentLength(file.size())
+          .body(new FileSystemResource(blobs.path(file.blob())));
+    }
+    StreamingResponseBody zip =
+        out -> {
+          try (ZipOutputStream entries = new ZipOutputStream(out)) {
+            for (LandingRecord.LandedFile file : landing.files()) {
+              entries.putNextEntry(new ZipEntry(file.path()));
+              Files.copy(blobs.path(file.blob()), entries);
+              entries.closeEntry();
+            }
+          }
+        };
+    return attachment(CargoPath.stem(landing.mainFile()) + ".zip", "application/zip").body(zip);
+  }
+
+  @GetMapping(path = "/landings/{id}/ledger.csv", produces = "text/csv;charset=UTF-8")
+  public ResponseEntity<byte[]> csv(@PathVariable String id) {
+    Proof proof = done(id).proof();
+    return attachment(stem(proof) + ".proof.csv", "text/csv;charset=UTF-8")
+        .body(LedgerExport.csv(proof).getBytes(StandardCharsets.UTF_8));
+  }
+
+  @GetMapping(path = "/landings/{id}/ledger.html", produces = "text/html;charset=UTF-8")
+  public ResponseEntity<byte[]> html(@PathVariable String id) {
+    LandingRecord landing = done(id);
+    String title = crossings.get(landing.crossingId()).name();
+    return attachment(stem(landing.proof()) + ".proof.html", "text/html;charset=UTF-8")
+        .body(LedgerExport.html(title, landing.proof()).getBytes(StandardCharsets.UTF_8));
+  }
+
+  @GetMapping(path = "/landings/{id}/ledger.json", produces = MediaType.APPLICATION_JSON_VALUE)
+  public ResponseEntity<Proof> json(@PathVariable String id) {
+    Proof proof = done(id).proof();
+    return attachment(stem(proof) + ".proof.json", MediaType.APPLICATION_JSON_VALUE).body(proof);
+  }
+
+  private LandingRecord done(String id) {
+    LandingRecord landing = landings.get(id);
+    if (!landing.state().equals("done")) {
+      throw new ConflictException("This landing is not done: there is nothing to download yet.");
+    }
+    if (landing.files().isEmpty()) {
+      throw new NotFoundException("This landing has no files.");
+    }
+    return landing;
+  }
+
+  private static String stem(Proof proof) {
+    return CargoPath.stem(proof.file());
+  }
+
+  private static String mediaType(String path) {
+    return path.endsWith(".glb") ? "model/gltf-binary" : "model/gltf+json";
+  }
+
+  private static ResponseEntity.BodyBuilder attachment(String name, String type) {
+    return ResponseEntity.ok()
+        .header(
+            HttpHeaders.CONTENT_DISPOSITION,
+            ContentDisposition.attachment()
+                .filename(name, StandardCharsets.UTF_8)
+                .build()
+                .toString())
+        .contentType(MediaType.parseMediaType(type));
+  }
+}

@@ -1,0 +1,29 @@
+package ferry.stone.server.landing;
+
+import ferry.stone.core.landing.LandingOptions;
+import ferry.stone.core.proof.Proof;
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.util.List;
+
+/**
+ * A landing, as it is stored.
+ *
+ * @param state {@code running}, {@code done}, {@code failed} or {@code cancelled}
+ * @param current whether it was made with the steps now in effect
+ */
+public record LandingRecord(
+    String id,
+    String crossingId,
+    String jobId,
+    String state,
+    LandingOptions options,
+    @Schema(nullable = true) String mainFile,
+    List<LandedFile> files,
+    @Schema(nullable = true) Proof proof,
+    @Schema(nullable = true) String problem,
+    boolean current,
+    String createdAt) {
+
+  /** A written file. */
+  public record LandedFile(String path, String blob, long size) {}
+}

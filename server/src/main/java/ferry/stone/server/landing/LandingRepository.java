@@ -1,0 +1,113 @@
+package ferry.stone.server.landing;
+
+import ferry.stone.core.landing.LandingOptions;
+import ferry.stone.core.proof.Proof;
+import ferry.stone.server.landing.LandingRecord.LandedFile;
+import ferry.stone.server.store.Json;
+import ferry.stone.server.store.Rows;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.stereotype.Repository;
+
+/** Landings in the database. */
+@Repository
+public class LandingRepository {
+  private static final String SELECT =
+      """
+      SELECT l.id, l.crossing_id, l.job_id, l.state, l.options, l.main_file, l.proof, l.problem,
+             l.created_at, l.steps,
+             (SELECT h.steps FROM handling h JOIN crossing c ON c.id = h.crossing_id
+               WHERE h.crossing_id = l.crossing_id AND h.place = c.history) AS now
+      FROM landing l
+      """;
+  private final Rows rows;
+  private final Json json;
+
+  public LandingRepository(Rows rows, Json json) {
+    this.rows = rows;
+    this.json = json;
+  }
+
+  public void insert(String id, String crossingId, LandingOptions options, String steps) {
+    rows.change(
+        """
+        INSERT INTO landing (id, crossing_id, job_id, state, options, steps, created_at)
+        VALUES (?, ?, '', 'running', ?, ?, ?)
+        """,
+        id,
+        crossingId,
+        json.write(options),
+        steps,
+        Instant.now().toString());
+  }
+
+  public void job(String id, String jobId) {
+    rows.change("UPDATE landing SET job_id = ? WHERE id = ?", jobId, id);
+  }
+
+  public void addFile(String id, LandedFile file) {
+    rows.change(
+        "INSERT INTO landing_file (landing_id, path, blob, size) VALUES (?, ?, ?, ?)",
+        id,
+        file.path(),
+        file.blob(),
+        file.size());
+  }
+
+  public void done(String id, String mainFile, Proof proof) {
+    rows.change(
+        "UPDATE landing SET state = 'done', main_file = ?, proof = ? WHERE id = ?",
+        mainFile,
+        json.write(proof),
+        id);
+  }
+
+  /** Marks the landing of a job, or with that id, as not done. */
+  public void failed(String jobOrId, String state, String problem) {
+    rows.change(
+        "UPDATE landing SET state = ?, problem = ? WHERE id = ? OR job_id = ?",
+        state,
+        problem,
+        jobOrId,
+        jobOrId);
+  }
+
+  public Optional<LandingRecord> find(String id) {
+    return rows.optional(SELECT + " WHERE l.id = ?", this::map, id);
+  }
+
+  public List<LandingRecord> of(String crossingId) {
+    return rows.list(
+        SELECT + " WHERE l.crossing_id = ? ORDER BY l.created_at DESC, l.rowid DESC LIMIT 50",
+        this::map,
+        crossingId);
+  }
+
+  private List<LandedFile> files(String id) {
+    return rows.list(
+        "SELECT path, blob, size FROM landing_file WHERE landing_id = ? ORDER BY path",
+        row -> new LandedFile(row.getString("path"), row.getString("blob"), row.getLong("size")),
+        id);
+  }
+
+  private LandingRecord map(ResultSet row) throws SQLException {
+    String proof = row.getString("proof");
+    String id = row.getString("id");
+    String now = row.getString("now");
+    return new LandingRecord(
+        id,
+        row.getString("crossing_id"),
+        row.getString("job_id"),
+        row.getString("state"),
+        json.read(row.getString("options"), LandingOptions.class),
+        row.getString("main_file"),
+        files(id),
+        proof == null ? null : json.read(proof, Proof.class),
+        row.getString("problem"),
+        row.getString("steps").equals(now == null ? "[]" : now),
+        row.getString("created_at"));
+  }
+}

@@ -1,0 +1,152 @@
+package ferry.stone.server.landing;
+
+import ferry.stone.core.cargo.CargoFolder;
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.handling.Handling;
+import ferry.stone.core.handling.Step;
+import ferry.stone.core.landing.Landing;
+import ferry.stone.core.landing.LandingOptions;
+import ferry.stone.core.proof.Proof;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.work.Progress;
+import ferry.stone.server.crossing.Crossing;
+import ferry.stone.server.crossing.CrossingRepository;
+import ferry.stone.server.crossing.CrossingService;
+import ferry.stone.server.crossing.HandlingService;
+import ferry.stone.server.crossing.LoadedCrossing;
+import ferry.stone.server.jobs.EventHub;
+import ferry.stone.server.jobs.Job;
+import ferry.stone.server.jobs.JobService;
+import ferry.stone.server.landing.LandingRecord.LandedFile;
+import ferry.stone.server.store.BlobStore;
+import ferry.stone.server.store.Json;
+import ferry.stone.server.web.NotFoundException;
+import java.io.BufferedOutputStream;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.UUID;
+import org.springframework.stereotype.Service;
+
+/** Lands a far side and proves it, as a job. */
+@Service
+public class LandingService {
+  private final CrossingService crossings;
+  private final CrossingRepository crossingRows;
+  private final HandlingService handlings;
+  private final LandingRepository landings;
+  private final BlobStore blobs;
+  private final JobService jobs;
+  private final EventHub events;
+  private final Json json;
+
+  public LandingService(
+      CrossingService crossings,
+      CrossingRepository crossingRows,
+      HandlingService handlings,
+      LandingRepository landings,
+      BlobStore blobs,
+      JobService jobs,
+      EventHub events,
+      Json json) {
+    this.crossings = crossings;
+    this.crossingRows = crossingRows;
+    this.handlings = handlings;
+    this.landings = landings;
+    this.blobs = blobs;
+    this.jobs = jobs;
+    this.events = events;
+    this.json = json;
+  }
+
+  public LandingRecord start(String crossingId, LandingOptions options)
+      throws IOException, FormatException {
+    Crossing crossing = crossings.get(crossingId);
+    LoadedCrossing loaded = crossings.scenes(crossingId);
+    List<Step> steps = handlings.steps(crossingId);
+    String id = UUID.randomUUID().toString();
+    landings.insert(id, crossingId, options, json.write(steps));
+    Job job =
+        jobs.submit(
+            "land",
+            crossingId,
+            "Landing " + crossing.name(),
+            progress -> land(id, crossing, loaded, steps, options, progress),
+            (state, problem) -> {
+              landings.failed(id, state, problem);
+              events.tell("landing", crossingId);
+            });
+    landings.job(id, job.id());
+    return get(id);
+  }
+
+  private void land(
+      String id,
+      Crossing crossing,
+      LoadedCrossing loaded,
+      List<Step> steps,
+      LandingOptions options,
+      Progress progress)
+      throws IOException, FormatException {
+    Scene far = Handling.result(loaded.near(), loaded.handle(steps));
+    List<LandedFile> files = new ArrayList<>();
+    Landing landing =
+        Landing.write(
+            far,
+            options,
+            Landing.stem(crossing.name()),
+            loaded.cargo(),
+            path -> {
+              BlobStore.Incoming incoming = blobs.create();
+              return new BufferedOutputStream(incoming.stream(), 1 << 16) {
+                @Override
+                public void close() throws IOException {
+                  flush();
+                  try (incoming) {
+                    BlobStore.Blob blob = incoming.keep();
+                    files.add(new LandedFile(path, blob.hash(), blob.size()));
+                  }
+                }
+              };
+            },
+            progress.part(0, 0.6));
+    Map<String, Path> written = new TreeMap<>();
+    files.forEach(f -> written.put(f.path(), blobs.path(f.blob())));
+    Proof proof =
+        Proof.of(
+            loaded.near(),
+            far,
+            new CargoFolder(written),
+            landing.mainFile(),
+            loaded.cargo(),
+            landing.findings(),
+            progress.part(0.6, 1));
+    files.forEach(f -> landings.addFile(id, f));
+    landings.done(id, landing.mainFile(), proof);
+    Crossing now = crossings.get(crossing.id());
+    crossingRows.summary(
+        crossing.id(),
+        now.summary()
+            .withProof(
+                options.format().equals("glb")
+                    ? "GLB"
+                    : options.format().toLowerCase(Locale.ROOT).replace("gltf", "glTF"),
+                proof.kept(),
+                proof.changed(),
+                proof.lost()));
+    events.tell("landing", crossing.id());
+  }
+
+  public LandingRecord get(String id) {
+    return landings.find(id).orElseThrow(() -> new NotFoundException("There is no such landing."));
+  }
+
+  public List<LandingRecord> of(String crossingId) {
+    crossings.get(crossingId);
+    return landings.of(crossingId);
+  }
+}
