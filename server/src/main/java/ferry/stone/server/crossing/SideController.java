@@ -12,8 +12,11 @@ import ferry.stone.core.scene.Texture;
 import ferry.stone.core.texture.ImageCodec;
 import ferry.stone.core.texture.ImageInfo;
 import ferry.stone.server.web.NotFoundException;
+import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
-import java.time.Duration;
+import java.io.OutputStream;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
 import java.util.List;
 import org.springframework.http.CacheControl;
 import org.springframework.http.MediaType;
@@ -31,8 +34,7 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 @RequestMapping("/api")
 public class SideController {
-  private static final CacheControl FOR_EVER =
-      CacheControl.maxAge(Duration.ofDays(365)).immutable();
+  private static final int MOST_MESHES = 200;
 
   private final CrossingService crossings;
   private final HandlingService handlings;
@@ -103,16 +105,28 @@ public class SideController {
     return SideView.far(loaded, far);
   }
 
-  @GetMapping(
-      path = "/crossings/{id}/meshes/{key}",
-      produces = MediaType.APPLICATION_OCTET_STREAM_VALUE)
-  public ResponseEntity<byte[]> mesh(@PathVariable String id, @PathVariable String key)
+  /**
+   * Meshes for the views, one after another: uint32 length (little-endian), then the block of
+   * {@link Preview}. A mesh that is no longer shown has length 0.
+   *
+   * @param keys as the sides name them, separated by commas; at most {@value #MOST_MESHES}
+   */
+  @GetMapping(path = "/crossings/{id}/meshes", produces = MediaType.APPLICATION_OCTET_STREAM_VALUE)
+  public void meshes(
+      @PathVariable String id, @RequestParam List<String> keys, HttpServletResponse response)
       throws IOException, FormatException {
-    LoadedCrossing.Shown shown = crossings.scenes(id).shown(key);
-    if (shown == null) {
-      throw new NotFoundException("This mesh is no longer shown. Load the page again.");
+    if (keys.size() > MOST_MESHES) {
+      throw new IllegalArgumentException("At most " + MOST_MESHES + " meshes at once.");
     }
-    return ResponseEntity.ok().cacheControl(FOR_EVER).body(Preview.of(shown.mesh(), shown.scene()));
+    LoadedCrossing loaded = crossings.scenes(id);
+    response.setContentType(MediaType.APPLICATION_OCTET_STREAM_VALUE);
+    OutputStream out = response.getOutputStream();
+    for (String key : keys) {
+      LoadedCrossing.Shown shown = loaded.shown(key);
+      byte[] block = shown == null ? new byte[0] : Preview.of(shown.mesh(), shown.scene());
+      out.write(ByteBuffer.allocate(4).order(ByteOrder.LITTLE_ENDIAN).putInt(block.length).array());
+      out.write(block);
+    }
   }
 
   @GetMapping("/crossings/{id}/textures/{textureId}")

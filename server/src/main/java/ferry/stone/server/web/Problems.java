@@ -10,7 +10,6 @@ import org.springframework.http.ProblemDetail;
 import org.springframework.http.converter.HttpMessageNotReadableException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
-import org.springframework.web.context.request.async.AsyncRequestNotUsableException;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
 
 /** Turns faults into problem documents (RFC 9457) with a sentence for the user. */
@@ -51,11 +50,6 @@ public class Problems extends ResponseEntityExceptionHandler {
   @ExceptionHandler
   ProblemDetail conflict(ConflictException e) {
     return problem(HttpStatus.CONFLICT, "Not possible now", e.getMessage());
-  }
-
-  @ExceptionHandler
-  void gone(AsyncRequestNotUsableException e) {
-    // The page closed its connection: nobody is left to tell.
   }
 
   @ExceptionHandler

@@ -1,0 +1,31 @@
+import { lazy, Suspense } from 'react';
+import { Navigate, Route, Routes } from 'react-router-dom';
+import { JobsPage } from './features/jobs/JobsPage';
+import { QuayPage } from './features/quay/QuayPage';
+import { KeyOverlay } from './shared/KeyOverlay';
+import { Notices } from './shared/Notices';
+import { useEvents } from './shared/useEvents';
+import { useThemeOnPage } from './shared/useTheme';
+
+const CrossingPage = lazy(() => import('./features/crossing/CrossingPage'));
+
+/** The page: quay, crossing, jobs. The 3D part is fetched when a crossing is opened. */
+export function App() {
+  useEvents();
+  useThemeOnPage();
+  return (
+    <>
+      <Suspense fallback={<p className="loading">Opening the crossing …</p>}>
+        <Routes>
+          <Route path="/" element={<QuayPage />} />
+          <Route path="/jobs" element={<JobsPage />} />
+          <Route path="/crossings/:id" element={<Navigate to="cargo" replace />} />
+          <Route path="/crossings/:id/:stop" element={<CrossingPage />} />
+          <Route path="*" element={<Navigate to="/" replace />} />
+        </Routes>
+      </Suspense>
+      <KeyOverlay />
+      <Notices />
+    </>
+  );
+}

@@ -1,0 +1,70 @@
+import { queryOptions } from '@tanstack/react-query';
+import {
+  type CargoView,
+  type Crossing,
+  getJson,
+  type HandlingState,
+  type Job,
+  type LandingRecord,
+  type MarksView,
+  type SideView,
+  type StepKind,
+  type SurveyView,
+} from './client';
+
+/** Key and fetch of every server value in one place. */
+export const queries = {
+  crossings: () =>
+    queryOptions({
+      queryKey: ['crossings'],
+      queryFn: () => getJson<Crossing[]>('/api/crossings'),
+    }),
+  crossing: (id: string) =>
+    queryOptions({
+      queryKey: ['crossing', id],
+      queryFn: () => getJson<Crossing>(`/api/crossings/${id}`),
+    }),
+  cargo: (id: string) =>
+    queryOptions({
+      queryKey: ['crossing', id, 'cargo'],
+      queryFn: () => getJson<CargoView>(`/api/crossings/${id}/cargo`),
+    }),
+  survey: (id: string) =>
+    queryOptions({
+      queryKey: ['crossing', id, 'scenes', 'survey'],
+      queryFn: () => getJson<SurveyView>(`/api/crossings/${id}/survey`),
+    }),
+  marks: (id: string, index: number) =>
+    queryOptions({
+      queryKey: ['crossing', id, 'scenes', 'marks', index],
+      queryFn: () => getJson<MarksView>(`/api/crossings/${id}/survey/${index}/marks`),
+    }),
+  near: (id: string) =>
+    queryOptions({
+      queryKey: ['crossing', id, 'scenes', 'near'],
+      queryFn: () => getJson<SideView>(`/api/crossings/${id}/near`),
+    }),
+  far: (id: string, revision: number, after: number | null) =>
+    queryOptions({
+      queryKey: ['crossing', id, 'scenes', 'far', revision, after],
+      queryFn: () =>
+        getJson<SideView>(`/api/crossings/${id}/far${after === null ? '' : `?after=${after}`}`),
+    }),
+  handling: (id: string) =>
+    queryOptions({
+      queryKey: ['crossing', id, 'scenes', 'handling'],
+      queryFn: () => getJson<HandlingState>(`/api/crossings/${id}/handling`),
+    }),
+  landings: (id: string) =>
+    queryOptions({
+      queryKey: ['crossing', id, 'landings'],
+      queryFn: () => getJson<LandingRecord[]>(`/api/crossings/${id}/landings`),
+    }),
+  stepKinds: () =>
+    queryOptions({
+      queryKey: ['steps'],
+      queryFn: () => getJson<StepKind[]>('/api/steps'),
+      staleTime: Number.POSITIVE_INFINITY,
+    }),
+  jobs: () => queryOptions({ queryKey: ['jobs'], queryFn: () => getJson<Job[]>('/api/jobs') }),
+};

@@ -1,0 +1,23 @@
+import { useView } from './store';
+
+/** The most useful keys, and what the far shore is. */
+export function LowerEdge() {
+  const selected = useView((s) => s.selected.length);
+  return (
+    <footer className="lower-edge">
+      <span>
+        <kbd>F</kbd>find {selected > 0 ? 'selection' : 'everything'} &ensp;
+        <kbd>1</kbd>
+        <kbd>2</kbd>
+        <kbd>3</kbd>
+        <kbd>4</kbd>near, both, far, seam &ensp;
+        <kbd>X</kbd>shading &ensp;
+        <kbd>?</kbd>all keys
+      </span>
+      <span>
+        Far shore: <b className="fw-medium">Y up · metre · right-handed</b> &ensp; Every change is
+        saved
+      </span>
+    </footer>
+  );
+}

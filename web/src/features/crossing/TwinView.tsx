@@ -1,0 +1,247 @@
+import { useQuery } from '@tanstack/react-query';
+import { type PointerEvent, useEffect, useRef, useState } from 'react';
+import { ButtonGroup } from 'react-bootstrap';
+import type { Crossing, SideView } from '../../api/client';
+import { queries } from '../../api/queries';
+import { Button } from '../../shared/Button';
+import { metres } from '../../shared/format';
+import { squareOf } from '../../view3d/GroundGrid';
+import { SideCanvas } from '../../view3d/SideCanvas';
+import { type Meshes, useMeshes } from '../../view3d/useMeshes';
+import { UnderWay } from '../quay/UnderWay';
+import { sideBox } from './bounds';
+import { SteppingStones } from './handling/SteppingStones';
+import { type Layout, SHADINGS, type Side, useView } from './store';
+import { useFind } from './useFind';
+import { useThumbnail } from './useThumbnail';
+
+const LAYOUTS: { id: Layout; label: string; help: string }[] = [
+  { id: 'near', label: 'Near', help: 'Near side alone (1)' },
+  { id: 'both', label: 'Both', help: 'Side by side (2)' },
+  { id: 'far', label: 'Far', help: 'Far side alone (3)' },
+  { id: 'seam', label: 'Seam', help: 'One over the other with a sliding seam (4)' },
+];
+
+interface Props {
+  id: string;
+  crossing: Crossing | undefined;
+}
+
+/** Near side, the stepping stones of the handling, far side; one linked camera. */
+export function TwinView({ id, crossing }: Props) {
+  const ready = crossing?.state === 'ready';
+  const { layout, seam, hoveredStone, finding, set } = useView();
+  const handling = useQuery({ ...queries.handling(id), enabled: ready });
+  const near = useQuery({ ...queries.near(id), enabled: ready });
+  const revision = handling.data?.revision;
+  const far = useQuery({
+    ...queries.far(id, revision ?? 0, null),
+    enabled: ready && revision !== undefined,
+    placeholderData: (before) => before,
+  });
+  const after = useQuery({
+    ...queries.far(id, revision ?? 0, hoveredStone),
+    enabled: ready && revision !== undefined && hoveredStone !== null,
+  });
+  const marks = useQuery({
+    ...queries.marks(id, finding ?? 0),
+    enabled: ready && finding !== null,
+  });
+  const farSide = hoveredStone !== null && after.data ? after.data : far.data;
+  const nearMeshes = useMeshes(id, near.data);
+  const farMeshes = useMeshes(id, farSide);
+  const frame = useRef<HTMLDivElement>(null);
+  useThumbnail(id, farMeshes.ready && hoveredStone === null, far.data);
+  const find = useFind(id);
+  const findOnce = useRef<number | null>(null);
+
+  // A finding's elements are framed when they arrive.
+  useEffect(() => {
+    if (finding !== null && marks.data && findOnce.current !== finding) {
+      const some =
+        marks.data.points.length + marks.data.segments.length + marks.data.triangles.length;
+      find(some > 0 ? marks.data : undefined);
+    }
+    findOnce.current = marks.data ? finding : findOnce.current;
+  }, [finding, marks.data, find]);
+
+  const pick = (nodeId: number | null, add: boolean) => {
+    const { selected } = useView.getState();
+    if (nodeId === null) {
+      set({ selected: add ? selected : [], finding: null });
+    } else if (add) {
+      set({
+        selected: selected.includes(nodeId)
+          ? selected.filter((n) => n !== nodeId)
+          : [...selected, nodeId],
+      });
+    } else {
+      set({ selected: [nodeId] });
+    }
+  };
+  const drag = (e: PointerEvent<HTMLButtonElement>) => {
+    if (e.buttons && frame.current) {
+      const box = frame.current.getBoundingClientRect();
+      const part = (100 * (e.clientX - box.left)) / (box.width - 176);
+      set({ seam: Math.max(2, Math.min(98, part)) });
+    }
+  };
+  const shown = finding !== null ? marks.data : undefined;
+  return (
+    <div
+      className="twin"
+      data-layout={layout}
+      ref={frame}
+      style={{ '--seam': `${seam}%` } as React.CSSProperties}
+    >
+      <ViewFrame
+        which="near"
+        title="Near side"
+        side={near.data}
+        meshes={nearMeshes}
+        crossing={crossing}
+        problem={near.error?.message}
+        render={(side) => (
+          <SideCanvas
+            crossingId={id}
+            which="near"
+            side={side}
+            meshes={nearMeshes}
+            marks={shown}
+            onPick={pick}
+          />
+        )}
+      />
+      <aside className="river" aria-label="Handling">
+        <SteppingStones id={id} ready={ready} />
+      </aside>
+      <ViewFrame
+        which="far"
+        title={
+          hoveredStone === null
+            ? 'Far side'
+            : `Far side after ${hoveredStone} ${hoveredStone === 1 ? 'step' : 'steps'}`
+        }
+        side={farSide}
+        meshes={farMeshes}
+        crossing={crossing}
+        problem={far.error?.message}
+        render={(side) => (
+          <SideCanvas
+            crossingId={id}
+            which="far"
+            side={side}
+            meshes={farMeshes}
+            marks={shown}
+            onPick={pick}
+          />
+        )}
+      />
+      {layout === 'seam' && (
+        <button
+          type="button"
+          className="seam"
+          aria-label="Seam: left of it near, right of it far; move with the arrow keys"
+          onPointerDown={(e) => e.currentTarget.setPointerCapture(e.pointerId)}
+          onPointerMove={drag}
+          onKeyDown={(e) => {
+            const step = e.key === 'ArrowLeft' ? -3 : e.key === 'ArrowRight' ? 3 : 0;
+            if (step) {
+              e.preventDefault();
+              set({ seam: Math.max(2, Math.min(98, seam + step)) });
+            }
+          }}
+        />
+      )}
+    </div>
+  );
+}
+
+interface FrameProps {
+  which: Side;
+  title: string;
+  side: SideView | undefined;
+  meshes: Meshes;
+  crossing: Crossing | undefined;
+  problem: string | undefined;
+  render: (side: SideView) => React.ReactNode;
+}
+
+/** A view's caption, its tools, and what to say when there is nothing to see. */
+function ViewFrame({ which, title, side, meshes, crossing, problem, render }: FrameProps) {
+  const [opened, setOpened] = useState(false);
+  const { layout, shading, set } = useView();
+  useEffect(() => {
+    if (meshes.ready) {
+      setOpened(true);
+    }
+  }, [meshes.ready]);
+  const square = side ? squareOf(sideBox(side), side.metresPerUnit) * side.metresPerUnit : 0;
+  const failed = crossing?.state === 'failed' ? crossing.problem : problem;
+  const hasTools = which === 'near' ? layout !== 'far' : true;
+  return (
+    <section className="view" data-side={which} data-ready={meshes.ready} aria-label={title}>
+      <div className="view-head">
+        <div>
+          <h2>{title}</h2>
+          <p>{side?.caption ?? ''}</p>
+        </div>
+        {side && (
+          <div>
+            <h2 className={side.heightDoubtful ? 'loss' : ''}>{side.height}</h2>
+            <p>{side.heightNote}</p>
+          </div>
+        )}
+      </div>
+      {side && opened && render(side)}
+      {failed && <p className="view-note loss">{failed}</p>}
+      {!failed && !opened && (
+        <div className="view-note">
+          {crossing?.state === 'empty'
+            ? 'No cargo yet. Bring files below.'
+            : crossing?.state === 'reading'
+              ? which === 'near' && <UnderWay crossingId={crossing.id} />
+              : 'Fetching the meshes …'}
+        </div>
+      )}
+      {meshes.error && <p className="view-note loss">{meshes.error}</p>}
+      <div className="view-foot">
+        {hasTools &&
+          (which === 'near' || layout === 'far') &&
+          SHADINGS.map((s) => (
+            <Button
+              key={s.id}
+              variant="outline-secondary"
+              active={shading === s.id}
+              aria-pressed={shading === s.id}
+              title={`${s.help} (X: next)`}
+              onClick={() => set({ shading: s.id })}
+            >
+              {s.label}
+            </Button>
+          ))}
+        {(which === 'far' || layout === 'near') && (
+          <ButtonGroup aria-label="Views">
+            {LAYOUTS.map((l) => (
+              <Button
+                key={l.id}
+                variant="outline-secondary"
+                active={layout === l.id}
+                aria-pressed={layout === l.id}
+                title={l.help}
+                onClick={() => set({ layout: l.id })}
+              >
+                {l.label}
+              </Button>
+            ))}
+          </ButtonGroup>
+        )}
+        {side && side.bounds.length > 0 && (
+          <span className="grid-note">
+            square {which === 'near' && side.heightDoubtful ? `${square} units` : metres(square)}
+          </span>
+        )}
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,171 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useRef, useState } from 'react';
+import { CloseButton, Form, Table } from 'react-bootstrap';
+import { type CargoView, type Crossing, sendJson } from '../../../api/client';
+import { queries } from '../../../api/queries';
+import { bring, filesOfInput, type Incoming } from '../../../api/upload';
+import { Button } from '../../../shared/Button';
+import { bytes } from '../../../shared/format';
+import { complain } from '../../../shared/Notices';
+import { QuaysideHead } from '../QuaysideHead';
+
+/** The files, the part each plays, and what they name but is not there. */
+export function CargoTable({ id, crossing }: { id: string; crossing: Crossing }) {
+  const cargo = useQuery(queries.cargo(id));
+  const client = useQueryClient();
+  const input = useRef<HTMLInputElement>(null);
+  const [sending, setSending] = useState<string | null>(null);
+  const add = async (files: Incoming[]) => {
+    if (files.length === 0) {
+      return;
+    }
+    try {
+      await bring(id, files, new AbortController().signal, (sent, total) =>
+        setSending(`${bytes(sent)} of ${bytes(total)}`),
+      );
+    } catch (error) {
+      complain(error);
+    } finally {
+      setSending(null);
+      void client.invalidateQueries({ queryKey: ['crossing', id] });
+    }
+  };
+  const bind = (reference: string, file: string) =>
+    sendJson('PUT', `/api/crossings/${id}/bindings`, { reference, file })
+      .then(() => client.invalidateQueries({ queryKey: ['crossing', id] }))
+      .catch(complain);
+  const remove = (path: string) =>
+    sendJson('DELETE', `/api/crossings/${id}/files?path=${encodeURIComponent(path)}`)
+      .then(() => sendJson('POST', `/api/crossings/${id}/read`))
+      .catch(complain)
+      .finally(() => client.invalidateQueries({ queryKey: ['crossing', id] }));
+  const files = cargo.data?.files ?? [];
+  const missing = (cargo.data?.references ?? []).filter((r) => r.found === null);
+  const chosen = (cargo.data?.references ?? []).filter((r) => r.chosen);
+  return (
+    <>
+      <QuaysideHead title="Cargo">
+        <span className="pill pill-plain">
+          {files.length} {files.length === 1 ? 'file' : 'files'}
+        </span>
+        {missing.length > 0 && <span className="pill pill-loss">{missing.length} not found</span>}
+        {crossing.state === 'failed' && <span className="pill pill-loss">could not be read</span>}
+        <span className="end">
+          {sending && <span className="quiet">{sending}</span>}
+          <Button variant="outline-secondary" onClick={() => input.current?.click()}>
+            Add files
+          </Button>
+          {files.length > 0 && (
+            <Button
+              variant="outline-secondary"
+              disabled={crossing.state === 'reading'}
+              onClick={() => sendJson('POST', `/api/crossings/${id}/read`).catch(complain)}
+            >
+              Read again
+            </Button>
+          )}
+        </span>
+        <input
+          ref={input}
+          type="file"
+          multiple
+          hidden
+          aria-label="Add files"
+          onChange={(e) => {
+            void add(filesOfInput(e.target.files));
+            e.target.value = '';
+          }}
+        />
+      </QuaysideHead>
+      <div className="quayside-body">
+        {crossing.state === 'failed' && <p className="empty-note loss">{crossing.problem}</p>}
+        <Table>
+          <thead>
+            <tr>
+              <th>File</th>
+              <th>Part it plays</th>
+              <th>Used for</th>
+              <th className="num">Size</th>
+              <th aria-label="Remove" />
+            </tr>
+          </thead>
+          <tbody>
+            {missing.map((r) => (
+              <MissingRow key={r.written} written={r.written} cargo={cargo.data} onBind={bind} />
+            ))}
+            {chosen.map((r) => (
+              <tr key={`chosen-${r.written}`}>
+                <td title={r.written}>{r.written}</td>
+                <td>
+                  <span className="pill pill-change">chosen</span>
+                </td>
+                <td>{r.found}</td>
+                <td className="num">
+                  <Button variant="link" className="py-0" onClick={() => bind(r.written, '')}>
+                    Take back
+                  </Button>
+                </td>
+                <td />
+              </tr>
+            ))}
+            {files.map((f) => (
+              <tr key={f.path}>
+                <td title={f.path}>{f.path}</td>
+                <td className={f.role === 'LATER' || f.role === 'OTHER' ? 'quiet' : ''}>
+                  {f.roleLabel}
+                </td>
+                <td className="quiet" title={f.usedFor.join(', ')}>
+                  {f.usedFor.join(', ') || (f.role === 'TEXTURE' ? 'nothing names it' : '')}
+                </td>
+                <td className="num">{bytes(f.size)}</td>
+                <td className="num">
+                  <CloseButton
+                    style={{ fontSize: '0.55rem' }}
+                    aria-label={`Remove ${f.path} and read again`}
+                    title="Remove and read again"
+                    disabled={crossing.state === 'reading'}
+                    onClick={() => remove(f.path)}
+                  />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      </div>
+    </>
+  );
+}
+
+interface MissingProps {
+  written: string;
+  cargo: CargoView | undefined;
+  onBind: (reference: string, file: string) => void;
+}
+
+function MissingRow({ written, cargo, onBind }: MissingProps) {
+  return (
+    <tr>
+      <td title={written}>{written}</td>
+      <td>
+        <span className="pill pill-loss">not found</span>
+      </td>
+      <td>
+        <Form.Select
+          size="sm"
+          aria-label={`File for ${written}`}
+          value=""
+          onChange={(e) => onBind(written, e.target.value)}
+        >
+          <option value="">Choose the file it became …</option>
+          {(cargo?.proposals ?? []).map((p) => (
+            <option key={p} value={p}>
+              {p}
+            </option>
+          ))}
+        </Form.Select>
+      </td>
+      <td />
+      <td />
+    </tr>
+  );
+}

@@ -1,0 +1,60 @@
+import type { NodeView } from '../../../api/client';
+
+export interface TreeRow {
+  node: NodeView;
+  depth: number;
+  children: boolean;
+  open: boolean;
+}
+
+/** Rows to show: children of closed parts left out; with a search, matches and their parents. */
+export function visibleRows(nodes: NodeView[], closed: Set<number>, wanted: string): TreeRow[] {
+  const search = wanted.trim().toLowerCase();
+  const parents = new Set(nodes.map((n) => n.parent));
+  const keep = new Set<number>();
+  const byId = new Map(nodes.map((n) => [n.id, n]));
+  if (search) {
+    for (const node of nodes) {
+      if (node.name.toLowerCase().includes(search)) {
+        for (
+          let at: NodeView | undefined = node;
+          at && !keep.has(at.id);
+          at = byId.get(at.parent)
+        ) {
+          keep.add(at.id);
+        }
+      }
+    }
+  }
+  const depth = new Map<number, number>([[-1, -1]]);
+  const shut = new Set<number>();
+  const rows: TreeRow[] = [];
+  for (const node of nodes) {
+    const d = (depth.get(node.parent) ?? -1) + 1;
+    depth.set(node.id, d);
+    if (shut.has(node.parent)) {
+      shut.add(node.id);
+      continue;
+    }
+    if (search && !keep.has(node.id)) {
+      continue;
+    }
+    const open = search !== '' || !closed.has(node.id);
+    if (!open) {
+      shut.add(node.id);
+    }
+    rows.push({ node, depth: d, children: parents.has(node.id), open });
+  }
+  return rows;
+}
+
+/** All parts with a mesh that are neither chosen nor below a chosen one. */
+export function outsideOf(nodes: NodeView[], selected: number[]): number[] {
+  const inside = new Set(selected);
+  for (const node of nodes) {
+    if (inside.has(node.parent)) {
+      inside.add(node.id);
+    }
+  }
+  return nodes.filter((n) => n.mesh !== null && !inside.has(n.id)).map((n) => n.id);
+}

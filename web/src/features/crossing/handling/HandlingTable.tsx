@@ -1,0 +1,97 @@
+import { useQuery } from '@tanstack/react-query';
+import { Form, Table } from 'react-bootstrap';
+import { useNavigate } from 'react-router-dom';
+import { queries } from '../../../api/queries';
+import { Button } from '../../../shared/Button';
+import { QuaysideHead } from '../QuaysideHead';
+import { useView } from '../store';
+import { useHandling } from '../useHandling';
+
+/** The steps as a table: what each was told and what it changed. */
+export function HandlingTable({ id }: { id: string }) {
+  const { state, change } = useHandling(id, true);
+  const kinds = useQuery(queries.stepKinds());
+  const navigate = useNavigate();
+  const set = useView((s) => s.set);
+  const steps = state?.steps ?? [];
+  return (
+    <>
+      <QuaysideHead title="Handling">
+        <span className="pill pill-plain">
+          {steps.filter((s) => s.step.enabled).length} of {steps.length} in effect
+        </span>
+        <span className="end">
+          <Button
+            variant="outline-secondary"
+            onClick={() => navigate(`/crossings/${id}/landing${window.location.search}`)}
+          >
+            To the landing
+          </Button>
+        </span>
+      </QuaysideHead>
+      <div className="quayside-body">
+        {steps.length === 0 ? (
+          <p className="empty-note">
+            Steps change the far side, never the cargo. Accept an offer of the survey, or add a step
+            in the river between the two views. Steps can be switched off, edited, dragged into
+            another order and undone at any time.
+          </p>
+        ) : (
+          <Table hover>
+            <thead>
+              <tr>
+                <th className="num">No.</th>
+                <th>Step</th>
+                <th>Told</th>
+                <th>Changed</th>
+                <th>In effect</th>
+              </tr>
+            </thead>
+            <tbody>
+              {steps.map((s, i) => {
+                const kind = kinds.data?.find((k) => k.kind === s.step.kind);
+                const params = s.step.params as Record<string, unknown>;
+                return (
+                  <tr
+                    key={s.step.id}
+                    tabIndex={0}
+                    onClick={() => set({ openStone: s.step.id })}
+                    onKeyDown={(e) => e.key === 'Enter' && set({ openStone: s.step.id })}
+                  >
+                    <td className="num">{i + 1}</td>
+                    <td title={kind?.help}>{kind?.label ?? s.step.kind}</td>
+                    <td>
+                      {(kind?.fields ?? [])
+                        .map((f) => {
+                          const value = params[f.name] ?? f.standard;
+                          const option = f.options.find((o) => o.value === value);
+                          return `${f.label.toLowerCase()} ${option?.label ?? value}${f.unit}`;
+                        })
+                        .join(', ') || '—'}
+                    </td>
+                    <td className={s.failure ? 'loss' : ''}>{s.failure ?? s.figure}</td>
+                    <td>
+                      <Form.Check
+                        type="switch"
+                        checked={s.step.enabled}
+                        aria-label={`Step ${i + 1} in effect`}
+                        onClick={(e) => e.stopPropagation()}
+                        onChange={() =>
+                          change((list) =>
+                            list.map((x) =>
+                              x.id === s.step.id ? { ...x, enabled: !x.enabled } : x,
+                            ),
+                          )
+                        }
+                      />
+                    </td>
+                  </tr>
+                );
+              })}
+            </tbody>
+          </Table>
+        )}
+      </div>
+    </>
+  );
+}

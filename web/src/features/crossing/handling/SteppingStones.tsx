@@ -1,0 +1,116 @@
+import { useQuery } from '@tanstack/react-query';
+import { useRef, useState } from 'react';
+import { Dropdown } from 'react-bootstrap';
+import type { Step, StepKind } from '../../../api/client';
+import { queries } from '../../../api/queries';
+import { Button } from '../../../shared/Button';
+import { useView } from '../store';
+import { newStepId, useHandling } from '../useHandling';
+import { Stone } from './Stone';
+
+const HOVER_MS = 280;
+
+/** The handling between the two sides: steps from top to bottom, like stones in the river. */
+export function SteppingStones({ id, ready }: { id: string; ready: boolean }) {
+  const { state, change, undo, redo } = useHandling(id, ready);
+  const kinds = useQuery(queries.stepKinds());
+  const set = useView((s) => s.set);
+  const [dragged, setDragged] = useState<string | null>(null);
+  const [over, setOver] = useState<number | null>(null);
+  const timer = useRef(0);
+  const steps = state?.steps ?? [];
+
+  const hover = (after: number | null) => {
+    window.clearTimeout(timer.current);
+    timer.current = window.setTimeout(() => set({ hoveredStone: after }), HOVER_MS);
+  };
+  const move = (stepId: string, to: number) =>
+    change((list) => {
+      const from = list.findIndex((s) => s.id === stepId);
+      const moved = list[from];
+      if (!moved) {
+        return list;
+      }
+      const rest = list.filter((s) => s.id !== stepId);
+      const place = Math.max(0, Math.min(rest.length, from < to ? to - 1 : to));
+      return [...rest.slice(0, place), moved, ...rest.slice(place)];
+    });
+  const add = (kind: StepKind) => {
+    const params = Object.fromEntries(kind.fields.map((f) => [f.name, f.standard]));
+    const { selected } = useView.getState();
+    const step: Step = {
+      id: newStepId(),
+      kind: kind.kind,
+      params: params as Step['params'],
+      enabled: true,
+      nodeIds: kind.takesSelection ? selected : [],
+    };
+    change((list) => [...list, step]);
+    set({ openStone: kind.fields.length > 0 ? step.id : null });
+  };
+  return (
+    <>
+      <div className="d-flex justify-content-between align-items-center">
+        <h2 className="caps">Handling</h2>
+        <span>
+          <Button
+            variant="link"
+            className="py-0"
+            disabled={!state?.canUndo}
+            onClick={undo}
+            title="Undo (Ctrl Z)"
+          >
+            Undo
+          </Button>{' '}
+          <Button
+            variant="link"
+            className="py-0"
+            disabled={!state?.canRedo}
+            onClick={redo}
+            title="Redo (Ctrl Shift Z)"
+          >
+            Redo
+          </Button>
+        </span>
+      </div>
+      {steps.length === 0 && ready && (
+        <p className="quiet small m-0">
+          Nothing is changed yet. Steps stand here, from the near side to the far side.
+        </p>
+      )}
+      {steps.map((s, i) => (
+        <Stone
+          key={s.step.id}
+          state={s}
+          kind={kinds.data?.find((k) => k.kind === s.step.kind)}
+          dropHere={over === i && dragged !== null}
+          onHover={(on) => hover(on && i < steps.length - 1 ? i + 1 : null)}
+          onDrag={(on) => {
+            setDragged(on ? s.step.id : null);
+            setOver(null);
+          }}
+          onOver={() => setOver(i)}
+          onDrop={() => dragged && move(dragged, i)}
+          onMove={(by) => move(s.step.id, by < 0 ? i - 1 : i + 2)}
+          onChange={(step) => change((list) => list.map((x) => (x.id === step.id ? step : x)))}
+          onRemove={() => change((list) => list.filter((x) => x.id !== s.step.id))}
+        />
+      ))}
+      <Dropdown
+        onDragOver={(e: React.DragEvent) => e.preventDefault()}
+        onDrop={() => dragged && move(dragged, steps.length)}
+      >
+        <Dropdown.Toggle bsPrefix="add-stone" id="add-step" disabled={!ready}>
+          Add a step <kbd>A</kbd>
+        </Dropdown.Toggle>
+        <Dropdown.Menu popperConfig={{ strategy: 'fixed' }} renderOnMount>
+          {(kinds.data ?? []).map((k) => (
+            <Dropdown.Item key={k.kind} as="button" onClick={() => add(k)} title={k.help}>
+              {k.label}
+            </Dropdown.Item>
+          ))}
+        </Dropdown.Menu>
+      </Dropdown>
+    </>
+  );
+}

@@ -1,0 +1,176 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Form, Table } from 'react-bootstrap';
+import { Link } from 'react-router-dom';
+import { type LandingOptions, type LandingRecord, sendJson } from '../../../api/client';
+import { queries } from '../../../api/queries';
+import { Button } from '../../../shared/Button';
+import { bytes, when } from '../../../shared/format';
+import { complain } from '../../../shared/Notices';
+import { UnderWay } from '../../quay/UnderWay';
+import { QuaysideHead } from '../QuaysideHead';
+
+const GLB: LandingOptions = {
+  format: 'glb',
+  embedTextures: true,
+  embedBuffers: true,
+  transforms: 'DATA',
+  doubleSided: false,
+};
+
+/** Format and options, the button, and what has landed before. */
+export function LandingForm({ id }: { id: string }) {
+  const landings = useQuery(queries.landings(id));
+  const client = useQueryClient();
+  const [options, setOptions] = useState<LandingOptions>(GLB);
+  const [busy, setBusy] = useState(false);
+  const set = (change: Partial<LandingOptions>) => setOptions((o) => ({ ...o, ...change }));
+  const land = () => {
+    setBusy(true);
+    sendJson<LandingRecord>('POST', `/api/crossings/${id}/landings`, options)
+      .then(() => client.invalidateQueries({ queryKey: ['crossing', id, 'landings'] }))
+      .catch(complain)
+      .finally(() => setBusy(false));
+  };
+  const all = landings.data ?? [];
+  const running = all.some((l) => l.state === 'running');
+  return (
+    <>
+      <QuaysideHead title="Landing">
+        <span className="quiet">The file is written, read back and compared at once.</span>
+        <span className="end">
+          <Button onClick={land} disabled={busy || running}>
+            {running ? 'Landing …' : options.format === 'glb' ? 'Land as GLB' : 'Land as glTF'}
+          </Button>
+        </span>
+      </QuaysideHead>
+      <div className="quayside-body">
+        <Form className="form-grid" onSubmit={(e) => e.preventDefault()}>
+          <fieldset>
+            <legend>Format</legend>
+            <Form.Check
+              type="radio"
+              id="glb"
+              name="format"
+              label="GLB, one file"
+              checked={options.format === 'glb'}
+              onChange={() => set({ format: 'glb', embedTextures: true, embedBuffers: true })}
+            />
+            <Form.Check
+              type="radio"
+              id="gltf"
+              name="format"
+              label="glTF, separate files"
+              checked={options.format === 'gltf'}
+              onChange={() => set({ format: 'gltf', embedTextures: false, embedBuffers: false })}
+            />
+          </fieldset>
+          <fieldset>
+            <legend>Textures and data</legend>
+            <Form.Check
+              type="checkbox"
+              id="embed"
+              label="Textures inside the file"
+              checked={options.embedTextures}
+              onChange={(e) => set({ embedTextures: e.target.checked })}
+            />
+            <Form.Check
+              type="checkbox"
+              id="embed-data"
+              label="Geometry inside the file"
+              disabled={options.format === 'glb'}
+              checked={options.embedBuffers}
+              onChange={(e) => set({ embedBuffers: e.target.checked })}
+            />
+          </fieldset>
+          <fieldset>
+            <legend>Unit, axes and place</legend>
+            <Form.Check
+              type="radio"
+              id="data"
+              name="transforms"
+              label="Into the data: parts stay at 0, 0, 0 / 1, 1, 1"
+              checked={options.transforms === 'DATA'}
+              onChange={() => set({ transforms: 'DATA' })}
+            />
+            <Form.Check
+              type="radio"
+              id="root"
+              name="transforms"
+              label="On one root part: numbers stay"
+              checked={options.transforms === 'ROOT'}
+              onChange={() => set({ transforms: 'ROOT' })}
+            />
+          </fieldset>
+          <fieldset>
+            <legend>Surfaces</legend>
+            <Form.Check
+              type="checkbox"
+              id="double"
+              label="Show both sides"
+              checked={options.doubleSided}
+              onChange={(e) => set({ doubleSided: e.target.checked })}
+            />
+            <div className="form-text">Off: costs time to draw and hides flipped faces.</div>
+          </fieldset>
+        </Form>
+        <div className="px-3 pb-2" style={{ maxWidth: 460 }}>
+          <UnderWay crossingId={id} />
+        </div>
+        {all.length > 0 && <LandingTable id={id} landings={all} />}
+      </div>
+    </>
+  );
+}
+
+function LandingTable({ id, landings }: { id: string; landings: LandingRecord[] }) {
+  return (
+    <Table>
+      <thead>
+        <tr>
+          <th>Landed</th>
+          <th>When</th>
+          <th>State</th>
+          <th className="num">Size</th>
+          <th>Get</th>
+        </tr>
+      </thead>
+      <tbody>
+        {landings.map((l) => (
+          <tr key={l.id}>
+            <td>{l.mainFile ?? l.options.format.toUpperCase()}</td>
+            <td>{when(l.createdAt)}</td>
+            <td>
+              {l.state === 'done' && l.proof ? (
+                <Link to={`/crossings/${id}/proof`} className="text-decoration-none">
+                  <span className="pill pill-kept">{l.proof.kept} kept</span>{' '}
+                  <span className="pill pill-change">{l.proof.changed} changed</span>{' '}
+                  <span className="pill pill-loss">{l.proof.lost} lost</span>
+                  {!l.current && <span className="quiet"> · before later steps</span>}
+                </Link>
+              ) : (
+                <span
+                  className={`pill ${l.state === 'failed' ? 'pill-loss' : 'pill-plain'}`}
+                  title={l.problem ?? ''}
+                >
+                  {l.state}
+                </span>
+              )}
+              {l.problem && <span className="loss"> {l.problem}</span>}
+            </td>
+            <td className="num">
+              {l.files.length > 0 ? bytes(l.files.reduce((sum, f) => sum + f.size, 0)) : ''}
+            </td>
+            <td>
+              {l.state === 'done' && (
+                <a href={`/api/landings/${l.id}/download`}>
+                  {l.files.length === 1 ? l.mainFile : `zip of ${l.files.length} files`}
+                </a>
+              )}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </Table>
+  );
+}

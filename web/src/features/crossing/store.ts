@@ -1,0 +1,96 @@
+import { create } from 'zustand';
+
+export type Layout = 'both' | 'near' | 'far' | 'seam';
+export type Shading = 'surface' | 'sides' | 'pieces' | 'uv';
+export type Side = 'near' | 'far';
+export type Vec3 = [number, number, number];
+
+export const SHADINGS: { id: Shading; label: string; help: string }[] = [
+  { id: 'surface', label: 'Surface', help: 'Materials and textures' },
+  { id: 'sides', label: 'Both sides', help: 'Fronts plain, backs vermilion' },
+  { id: 'pieces', label: 'Pieces', help: 'Each loose piece in a colour of its own' },
+  { id: 'uv', label: 'UV checker', help: 'A checker laid over the first UV set' },
+];
+
+/**
+ * What the views show. The camera is linked: angles are shared, distance and targets are in radii of
+ * each side's own box, so that both sides fill their views whatever their units.
+ */
+interface ViewState {
+  layout: Layout;
+  seam: number;
+  shading: Shading;
+  azimuth: number;
+  elevation: number;
+  distance: number;
+  targets: Record<Side, Vec3>;
+  selected: number[];
+  hidden: number[];
+  finding: number | null;
+  hoveredStone: number | null;
+  openStone: string | null;
+  set: (change: Partial<ViewState>) => void;
+  orbit: (dAzimuth: number, dElevation: number) => void;
+  zoom: (factor: number) => void;
+  pan: (right: number, up: number) => void;
+  frame: (targets: Record<Side, Vec3>, radius: number) => void;
+  reset: () => void;
+}
+
+const START = {
+  azimuth: 0.62,
+  elevation: 0.3,
+  distance: 3.1,
+  targets: { near: [0, 0, 0] as Vec3, far: [0, 0, 0] as Vec3 },
+};
+const MOST_ELEVATION = 1.55;
+
+export const useView = create<ViewState>((set) => ({
+  layout: 'both',
+  seam: 50,
+  shading: 'surface',
+  ...START,
+  selected: [],
+  hidden: [],
+  finding: null,
+  hoveredStone: null,
+  openStone: null,
+  set: (change) => set(change),
+  orbit: (dAzimuth, dElevation) =>
+    set((s) => ({
+      azimuth: s.azimuth + dAzimuth,
+      elevation: Math.max(-MOST_ELEVATION, Math.min(MOST_ELEVATION, s.elevation + dElevation)),
+    })),
+  zoom: (factor) => set((s) => ({ distance: Math.max(0.001, Math.min(400, s.distance * factor)) })),
+  pan: (right, up) =>
+    set((s) => {
+      const [r, u] = screenAxes(s.azimuth, s.elevation);
+      const move = (t: Vec3): Vec3 => [
+        t[0] + (r[0] * right + u[0] * up) * s.distance,
+        t[1] + (r[1] * right + u[1] * up) * s.distance,
+        t[2] + (r[2] * right + u[2] * up) * s.distance,
+      ];
+      return { targets: { near: move(s.targets.near), far: move(s.targets.far) } };
+    }),
+  frame: (targets, radius) => set({ targets, distance: START.distance * Math.max(1e-4, radius) }),
+  reset: () =>
+    set({ ...START, selected: [], hidden: [], finding: null, hoveredStone: null, openStone: null }),
+}));
+
+/** From the target to the eye. */
+export function eyeDirection(azimuth: number, elevation: number): Vec3 {
+  const flat = Math.cos(elevation);
+  return [Math.sin(azimuth) * flat, Math.sin(elevation), Math.cos(azimuth) * flat];
+}
+
+/** Right and up of the screen in space. */
+export function screenAxes(azimuth: number, elevation: number): [Vec3, Vec3] {
+  return [
+    [Math.cos(azimuth), 0, -Math.sin(azimuth)],
+    [
+      -Math.sin(azimuth) * Math.sin(elevation),
+      Math.cos(elevation),
+      -Math.cos(azimuth) * Math.sin(elevation),
+    ],
+  ];
+}

@@ -1,0 +1,135 @@
+import { type RefObject, useEffect, useRef, useState } from 'react';
+import { ProgressBar } from 'react-bootstrap';
+import { useNavigate } from 'react-router-dom';
+import { filesOfDrop, filesOfInput, type Incoming, newCrossing } from '../../api/upload';
+import { Button } from '../../shared/Button';
+import { bytes } from '../../shared/format';
+import { complain } from '../../shared/Notices';
+
+interface Sending {
+  sent: number;
+  total: number;
+  path: string;
+}
+
+interface Props {
+  /** Set to what opens the file dialogue, for the key and the button above. */
+  choose: RefObject<() => void>;
+}
+
+/** Where files are dropped; the whole page takes them. */
+export function BringCargo({ choose }: Props) {
+  const navigate = useNavigate();
+  const files = useRef<HTMLInputElement>(null);
+  const folder = useRef<HTMLInputElement>(null);
+  const abort = useRef<AbortController | null>(null);
+  const [over, setOver] = useState(false);
+  const [sending, setSending] = useState<Sending | null>(null);
+  choose.current = () => files.current?.click();
+
+  const take = async (incoming: Incoming[]) => {
+    if (incoming.length === 0 || abort.current) {
+      return;
+    }
+    const controller = new AbortController();
+    abort.current = controller;
+    setSending({ sent: 0, total: 1, path: incoming[0]?.path ?? '' });
+    try {
+      const crossing = await newCrossing(incoming, controller.signal, (sent, total, path) =>
+        setSending({ sent, total, path }),
+      );
+      navigate(`/crossings/${crossing.id}/cargo`);
+    } catch (error) {
+      complain(error);
+    } finally {
+      abort.current = null;
+      setSending(null);
+    }
+  };
+  const latest = useRef(take);
+  latest.current = take;
+
+  useEffect(() => {
+    const drag = (e: DragEvent) => {
+      if (e.dataTransfer?.types.includes('Files')) {
+        e.preventDefault();
+        setOver(true);
+      }
+    };
+    const leave = (e: DragEvent) => {
+      if (e.relatedTarget === null) {
+        setOver(false);
+      }
+    };
+    const drop = (e: DragEvent) => {
+      e.preventDefault();
+      setOver(false);
+      if (e.dataTransfer) {
+        filesOfDrop(e.dataTransfer).then((f) => latest.current(f), complain);
+      }
+    };
+    window.addEventListener('dragover', drag);
+    window.addEventListener('dragleave', leave);
+    window.addEventListener('drop', drop);
+    return () => {
+      window.removeEventListener('dragover', drag);
+      window.removeEventListener('dragleave', leave);
+      window.removeEventListener('drop', drop);
+    };
+  }, []);
+
+  return (
+    <>
+      <h2 className="caps">Bring cargo</h2>
+      <div className={`slip ${over ? 'slip-over' : ''}`}>
+        <h2>Drop files, a folder or a zip</h2>
+        <p className="quiet">
+          OBJ with MTL and textures, GLB, glTF. Everything that belongs together, at once.
+        </p>
+        {sending ? (
+          <>
+            <ProgressBar now={(100 * sending.sent) / Math.max(1, sending.total)} />
+            <p className="quiet my-2">
+              {bytes(sending.sent)} of {bytes(sending.total)} · {sending.path}
+            </p>
+            <Button variant="outline-secondary" onClick={() => abort.current?.abort()}>
+              Cancel
+            </Button>
+          </>
+        ) : (
+          <div className="d-flex gap-2 justify-content-center">
+            <Button onClick={() => files.current?.click()}>Choose files</Button>
+            <Button variant="outline-secondary" onClick={() => folder.current?.click()}>
+              Choose folder
+            </Button>
+          </div>
+        )}
+        <input
+          ref={files}
+          type="file"
+          multiple
+          hidden
+          aria-label="Files"
+          data-testid="files"
+          onChange={(e) => {
+            void take(filesOfInput(e.target.files));
+            e.target.value = '';
+          }}
+        />
+        <input
+          ref={(el) => {
+            folder.current = el;
+            el?.setAttribute('webkitdirectory', '');
+          }}
+          type="file"
+          hidden
+          aria-label="Folder"
+          onChange={(e) => {
+            void take(filesOfInput(e.target.files));
+            e.target.value = '';
+          }}
+        />
+      </div>
+    </>
+  );
+}

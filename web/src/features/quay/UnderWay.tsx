@@ -1,0 +1,51 @@
+import { useQuery } from '@tanstack/react-query';
+import { ProgressBar } from 'react-bootstrap';
+import { type Job, sendJson } from '../../api/client';
+import { queries } from '../../api/queries';
+import { Button } from '../../shared/Button';
+import { complain } from '../../shared/Notices';
+
+/** Jobs that run now, with progress and cancel. */
+export function UnderWay({ crossingId }: { crossingId?: string }) {
+  const jobs = useQuery(queries.jobs());
+  const open = (jobs.data ?? []).filter(
+    (j) => isOpen(j) && (crossingId === undefined || j.crossingId === crossingId),
+  );
+  if (open.length === 0) {
+    return null;
+  }
+  return (
+    <>
+      <h2 className="caps">Under way</h2>
+      {open.map((job) => (
+        <JobCard key={job.id} job={job} />
+      ))}
+    </>
+  );
+}
+
+export function isOpen(job: Job): boolean {
+  return job.state === 'waiting' || job.state === 'running';
+}
+
+export function JobCard({ job }: { job: Job }) {
+  return (
+    <div className="under-way">
+      <div>
+        <b className="fw-medium text-truncate">{job.title}</b>
+        <span>{Math.round(100 * job.fraction)} %</span>
+      </div>
+      <ProgressBar now={100 * job.fraction} aria-label={job.title} />
+      <div className="d-flex justify-content-between gap-2">
+        <p>{job.what}</p>
+        <Button
+          variant="link"
+          size="sm"
+          onClick={() => sendJson('POST', `/api/jobs/${job.id}/cancel`).catch(complain)}
+        >
+          Cancel
+        </Button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,130 @@
+import { useThree } from '@react-three/fiber';
+import { useEffect } from 'react';
+import { type Group, type PerspectiveCamera, Raycaster, Vector2, Vector3 } from 'three';
+import { type Box, centreOf, radiusOf } from '../features/crossing/bounds';
+import { eyeDirection, type Side, useView } from '../features/crossing/store';
+
+const TURN = 0.008;
+const STILL_PIXELS = 4;
+
+interface Props {
+  side: Side;
+  box: Box;
+  /** Holds the meshes that can be picked; each has `userData.nodeId`. */
+  content: { current: Group | null };
+  onPick: (nodeId: number | null, add: boolean) => void;
+}
+
+/** The linked camera: every view follows the one state, every view changes it. */
+export function CameraRig({ side, box, content, onPick }: Props) {
+  const { camera, gl, invalidate } = useThree();
+  const view = useView();
+
+  useEffect(() => {
+    const radius = radiusOf(box);
+    const centre = centreOf(box);
+    const t = view.targets[side];
+    const target = new Vector3(
+      centre[0] + t[0] * radius,
+      centre[1] + t[1] * radius,
+      centre[2] + t[2] * radius,
+    );
+    const perspective = camera as PerspectiveCamera;
+    // Wide views are bound by height, narrow ones by width.
+    const narrow = Math.min(1, perspective.aspect);
+    const distance = (view.distance * radius) / Math.max(0.2, narrow);
+    const d = eyeDirection(view.azimuth, view.elevation);
+    perspective.position.set(
+      target.x + d[0] * distance,
+      target.y + d[1] * distance,
+      target.z + d[2] * distance,
+    );
+    perspective.near = Math.max(distance * 0.004, radius * 1e-5);
+    perspective.far = distance + radius * 40;
+    perspective.lookAt(target);
+    perspective.updateProjectionMatrix();
+    invalidate();
+  });
+
+  useEffect(() => {
+    const canvas = gl.domElement;
+    canvas.tabIndex = 0;
+    canvas.setAttribute('aria-label', `${side === 'near' ? 'Near' : 'Far'} side, 3D view`);
+    let start: { x: number; y: number; moved: number; pan: boolean } | null = null;
+    let last = { x: 0, y: 0 };
+    const down = (e: PointerEvent) => {
+      canvas.setPointerCapture(e.pointerId);
+      start = { x: e.clientX, y: e.clientY, moved: 0, pan: e.button !== 0 || e.shiftKey };
+      last = { x: e.clientX, y: e.clientY };
+    };
+    const move = (e: PointerEvent) => {
+      if (!start) {
+        return;
+      }
+      const dx = e.clientX - last.x;
+      const dy = e.clientY - last.y;
+      last = { x: e.clientX, y: e.clientY };
+      start.moved = Math.max(start.moved, Math.hypot(e.clientX - start.x, e.clientY - start.y));
+      if (start.moved < STILL_PIXELS) {
+        return;
+      }
+      if (start.pan) {
+        const scale = 0.72 / canvas.clientHeight;
+        useView.getState().pan(-dx * scale, dy * scale);
+      } else {
+        useView.getState().orbit(-dx * TURN, dy * TURN);
+      }
+    };
+    const up = (e: PointerEvent) => {
+      const still = start && start.moved < STILL_PIXELS && !start.pan;
+      start = null;
+      if (still && content.current) {
+        const box = canvas.getBoundingClientRect();
+        const place = new Vector2(
+          ((e.clientX - box.left) / box.width) * 2 - 1,
+          1 - ((e.clientY - box.top) / box.height) * 2,
+        );
+        const ray = new Raycaster();
+        ray.setFromCamera(place, camera);
+        const hit = ray.intersectObject(content.current, true)[0];
+        const id = hit?.object.userData.nodeId as number | undefined;
+        onPick(id ?? null, e.ctrlKey || e.metaKey);
+      }
+    };
+    const wheel = (e: WheelEvent) => {
+      e.preventDefault();
+      useView.getState().zoom(Math.exp(Math.max(-1, Math.min(1, e.deltaY * 0.0015))));
+    };
+    const key = (e: KeyboardEvent) => {
+      const turns: Record<string, [number, number]> = {
+        ArrowLeft: [-0.12, 0],
+        ArrowRight: [0.12, 0],
+        ArrowUp: [0, 0.1],
+        ArrowDown: [0, -0.1],
+      };
+      const turn = turns[e.key];
+      if (turn) {
+        e.preventDefault();
+        useView.getState().orbit(turn[0], turn[1]);
+      } else if (e.key === '+' || e.key === '-') {
+        useView.getState().zoom(e.key === '+' ? 0.85 : 1.18);
+      }
+    };
+    const menu = (e: Event) => e.preventDefault();
+    canvas.addEventListener('pointerdown', down);
+    canvas.addEventListener('pointermove', move);
+    canvas.addEventListener('pointerup', up);
+    canvas.addEventListener('wheel', wheel, { passive: false });
+    canvas.addEventListener('keydown', key);
+    canvas.addEventListener('contextmenu', menu);
+    return () => {
+      canvas.removeEventListener('pointerdown', down);
+      canvas.removeEventListener('pointermove', move);
+      canvas.removeEventListener('pointerup', up);
+      canvas.removeEventListener('wheel', wheel);
+      canvas.removeEventListener('keydown', key);
+      canvas.removeEventListener('contextmenu', menu);
+    };
+  }, [gl, camera, content, onPick, side]);
+  return null;
+}

@@ -1,0 +1,54 @@
+import { Canvas } from '@react-three/fiber';
+import { useMemo, useRef } from 'react';
+import type { Group } from 'three';
+import type { MarksView, SideView } from '../api/client';
+import { sideBox } from '../features/crossing/bounds';
+import { type Side, useView } from '../features/crossing/store';
+import { useTheme } from '../shared/useTheme';
+import { CameraRig } from './CameraRig';
+import { GroundGrid } from './GroundGrid';
+import { SideScene } from './SideScene';
+import { TideStaff } from './TideStaff';
+import type { Meshes } from './useMeshes';
+
+interface Props {
+  crossingId: string;
+  which: Side;
+  side: SideView;
+  meshes: Meshes;
+  marks: MarksView | undefined;
+  onPick: (nodeId: number | null, add: boolean) => void;
+}
+
+/** One view: canvas, camera, ground, staff and the side itself. Draws only when something changed. */
+export function SideCanvas({ crossingId, which, side, meshes, marks, onPick }: Props) {
+  const content = useRef<Group | null>(null);
+  const night = useTheme((s) => s.theme) === 'night';
+  const shading = useView((s) => s.shading);
+  const selected = useView((s) => s.selected);
+  const hidden = useView((s) => s.hidden);
+  const box = useMemo(() => sideBox(side), [side]);
+  return (
+    <Canvas
+      frameloop="demand"
+      camera={{ fov: 36 }}
+      gl={{ antialias: true, preserveDrawingBuffer: true, alpha: true }}
+      data-ready={meshes.ready}
+    >
+      <SideScene
+        crossingId={crossingId}
+        side={side}
+        parts={meshes.parts}
+        shading={shading}
+        showBacks={which === 'near'}
+        selected={selected}
+        hidden={hidden}
+        marks={marks}
+        content={content}
+      />
+      <GroundGrid box={box} metresPerUnit={side.metresPerUnit} night={night} />
+      <TideStaff box={box} metresPerUnit={side.metresPerUnit} night={night} />
+      <CameraRig side={which} box={box} content={content} onPick={onPick} />
+    </Canvas>
+  );
+}

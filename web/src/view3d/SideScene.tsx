@@ -1,0 +1,151 @@
+import { useThree } from '@react-three/fiber';
+import { type RefObject, useEffect, useMemo } from 'react';
+import {
+  BufferAttribute,
+  BufferGeometry,
+  DoubleSide,
+  type Group,
+  Matrix4,
+  PMREMGenerator,
+} from 'three';
+import { RoomEnvironment } from 'three/examples/jsm/environments/RoomEnvironment.js';
+import type { MarksView, SideView } from '../api/client';
+import type { Shading } from '../features/crossing/store';
+import { MaterialSet } from './materials';
+import type { Part } from './meshBlock';
+
+interface Props {
+  crossingId: string;
+  side: SideView;
+  parts: Map<string, Part[]>;
+  shading: Shading;
+  showBacks: boolean;
+  selected: number[];
+  hidden: number[];
+  marks: MarksView | undefined;
+  content: RefObject<Group | null>;
+}
+
+/** Everything of one side that is drawn: parts, marks of a finding, light. */
+export function SideScene(props: Props) {
+  const { crossingId, side, parts, shading, showBacks, selected, hidden, marks, content } = props;
+  const { gl, scene, invalidate } = useThree();
+
+  useEffect(() => {
+    const generator = new PMREMGenerator(gl);
+    const room = new RoomEnvironment();
+    const environment = generator.fromScene(room, 0.04);
+    scene.environment = environment.texture;
+    scene.environmentIntensity = 0.55;
+    invalidate();
+    return () => {
+      scene.environment = null;
+      environment.dispose();
+      generator.dispose();
+    };
+  }, [gl, scene, invalidate]);
+
+  const materials = useMemo(
+    () =>
+      new MaterialSet(
+        crossingId,
+        new Map(side.materials.map((m) => [m.id, m])),
+        shading,
+        showBacks,
+        () => invalidate(),
+      ),
+    [crossingId, side.materials, shading, showBacks, invalidate],
+  );
+  useEffect(() => () => materials.dispose(), [materials]);
+  useEffect(() => invalidate());
+
+  const chosen = useMemo(() => new Set(selected), [selected]);
+  const away = useMemo(() => hiddenWithChildren(side, hidden), [side, hidden]);
+  const matrices = useMemo(
+    () => new Map(side.nodes.map((n) => [n.id, new Matrix4().fromArray(n.matrix)])),
+    [side],
+  );
+  return (
+    <>
+      <hemisphereLight intensity={0.9} color="#ffffff" groundColor="#8a8578" />
+      <directionalLight position={[3, 5, 4]} intensity={1.7} />
+      <directionalLight position={[-4, 2, -3]} intensity={0.5} />
+      <group ref={content}>
+        {side.nodes.map((node) =>
+          node.mesh && !away.has(node.id)
+            ? (parts.get(node.mesh) ?? []).map((part, i) => (
+                <mesh
+                  key={`${node.id}-${i}`}
+                  geometry={part.geometry}
+                  material={materials.get(
+                    part.material,
+                    {
+                      normal: part.geometry.hasAttribute('normal'),
+                      uv: part.geometry.hasAttribute('uv'),
+                      colour: part.geometry.hasAttribute('color'),
+                    },
+                    chosen.has(node.id),
+                  )}
+                  matrix={matrices.get(node.id)}
+                  matrixAutoUpdate={false}
+                  userData={{ nodeId: node.id }}
+                />
+              ))
+            : null,
+        )}
+      </group>
+      {marks && <Marks marks={marks} matrix={side.fromNear} />}
+    </>
+  );
+}
+
+function hiddenWithChildren(side: SideView, hidden: number[]): Set<number> {
+  const away = new Set(hidden);
+  // Parents stand before their children.
+  for (const node of side.nodes) {
+    if (away.has(node.parent)) {
+      away.add(node.id);
+    }
+  }
+  return away;
+}
+
+function positions(values: number[]): BufferGeometry {
+  const geometry = new BufferGeometry();
+  geometry.setAttribute('position', new BufferAttribute(new Float32Array(values), 3));
+  return geometry;
+}
+
+/** Vertices, edges and faces of a finding, drawn over everything. */
+function Marks({ marks, matrix }: { marks: MarksView; matrix: number[] }) {
+  const shapes = useMemo(
+    () => ({
+      points: positions(marks.points),
+      segments: positions(marks.segments),
+      triangles: positions(marks.triangles),
+      matrix: new Matrix4().fromArray(matrix),
+    }),
+    [marks, matrix],
+  );
+  const colour = '#d2301a';
+  return (
+    <group matrix={shapes.matrix} matrixAutoUpdate={false}>
+      <points geometry={shapes.points} renderOrder={4}>
+        <pointsMaterial color={colour} size={7} sizeAttenuation={false} depthTest={false} />
+      </points>
+      <lineSegments geometry={shapes.segments} renderOrder={4}>
+        <lineBasicMaterial color={colour} depthTest={false} transparent toneMapped={false} />
+      </lineSegments>
+      <mesh geometry={shapes.triangles} renderOrder={4}>
+        <meshBasicMaterial
+          color={colour}
+          side={DoubleSide}
+          depthTest={false}
+          transparent
+          opacity={0.7}
+          toneMapped={false}
+        />
+      </mesh>
+    </group>
+  );
+}

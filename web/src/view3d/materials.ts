@@ -1,0 +1,228 @@
+import {
+  CanvasTexture,
+  ClampToEdgeWrapping,
+  Color,
+  DoubleSide,
+  FrontSide,
+  type Material,
+  MeshStandardMaterial,
+  NearestFilter,
+  RepeatWrapping,
+  SRGBColorSpace,
+  type Texture,
+  TextureLoader,
+} from 'three';
+import type { MaterialView, TextureView } from '../api/client';
+import type { Shading } from '../features/crossing/store';
+
+const BRASS = '#c99a2e';
+const VERMILION = '#d2452a';
+
+/** Makes the materials of one side and one shading; the caller disposes of them. */
+export class MaterialSet {
+  private readonly made = new Map<string, Material>();
+  private readonly textures = new Map<string, Texture>();
+  private readonly loader = new TextureLoader();
+
+  constructor(
+    private readonly crossingId: string,
+    private readonly views: Map<number, MaterialView>,
+    private readonly shading: Shading,
+    private readonly showBacks: boolean,
+    private readonly changed: () => void,
+  ) {}
+
+  get(
+    id: number,
+    has: { normal: boolean; uv: boolean; colour: boolean },
+    selected: boolean,
+  ): Material {
+    const key = `${id}/${has.normal}/${has.uv}/${has.colour}/${selected}`;
+    let material = this.made.get(key);
+    if (!material) {
+      material = this.make(id, has);
+      if (selected && material instanceof MeshStandardMaterial) {
+        material.emissive = new Color('#0d7c7c');
+        material.emissiveMap = null;
+        material.emissiveIntensity = 0.55;
+      }
+      this.made.set(key, material);
+    }
+    return material;
+  }
+
+  private make(id: number, has: { normal: boolean; uv: boolean; colour: boolean }): Material {
+    const flatShading = !has.normal;
+    if (this.shading === 'sides') {
+      return sidesMaterial(flatShading);
+    }
+    if (this.shading === 'pieces') {
+      return piecesMaterial(flatShading);
+    }
+    if (this.shading === 'uv') {
+      return new MeshStandardMaterial({
+        color: has.uv ? '#ffffff' : '#8d8f8e',
+        map: has.uv ? checker() : null,
+        roughness: 0.9,
+        side: DoubleSide,
+        flatShading,
+      });
+    }
+    return this.surface(id, has, flatShading);
+  }
+
+  private surface(
+    id: number,
+    has: { uv: boolean; colour: boolean },
+    flatShading: boolean,
+  ): Material {
+    const view = this.views.get(id);
+    const material = new MeshStandardMaterial({
+      flatShading,
+      vertexColors: has.colour,
+      side: this.showBacks || view?.doubleSided ? DoubleSide : FrontSide,
+    });
+    if (!view) {
+      // No material: brass, so that it stands out.
+      material.color.set(has.colour ? '#ffffff' : BRASS);
+      material.roughness = 0.8;
+      return material;
+    }
+    const baseLost = view.missing.includes('base colour');
+    material.color.set(baseLost ? VERMILION : view.colour);
+    material.roughness = view.roughness;
+    material.metalness = view.metallic;
+    material.emissive.set(view.emissive);
+    material.emissiveIntensity = view.emissiveStrength;
+    material.opacity = view.opacity;
+    material.transparent = view.alpha === 'BLEND';
+    if (has.uv) {
+      material.map = this.texture(view.textures.base, true);
+      material.alphaMap = this.texture(view.textures.opacity, false);
+      if (material.alphaMap && view.opacity === 1) {
+        material.alphaTest = 0.5;
+        material.transparent = false;
+      }
+      material.roughnessMap = this.texture(view.textures.roughness, false);
+      material.metalnessMap = this.texture(view.textures.metallic, false);
+      material.normalMap = this.texture(view.textures.normal, false);
+      material.bumpMap = this.texture(view.textures.bump, false);
+      material.emissiveMap = this.texture(view.textures.emissive, true);
+    }
+    return material;
+  }
+
+  private texture(view: TextureView | undefined, colour: boolean): Texture | null {
+    if (!view) {
+      return null;
+    }
+    const key = `${view.id}/${colour}/${view.offsetU}/${view.offsetV}/${view.scaleU}/${view.scaleV}/${view.clamp}`;
+    let texture = this.textures.get(key);
+    if (!texture) {
+      texture = this.loader.load(
+        `/api/crossings/${this.crossingId}/textures/${view.id}`,
+        this.changed,
+        undefined,
+        this.changed,
+      );
+      texture.flipY = false;
+      texture.wrapS = view.clamp ? ClampToEdgeWrapping : RepeatWrapping;
+      texture.wrapT = texture.wrapS;
+      texture.repeat.set(view.scaleU, view.scaleV);
+      texture.offset.set(view.offsetU, view.offsetV);
+      texture.anisotropy = 4;
+      if (colour) {
+        texture.colorSpace = SRGBColorSpace;
+      }
+      this.textures.set(key, texture);
+    }
+    return texture;
+  }
+
+  dispose() {
+    for (const material of this.made.values()) {
+      material.dispose();
+    }
+    for (const texture of this.textures.values()) {
+      texture.dispose();
+    }
+  }
+}
+
+/** Fronts plain, backs vermilion. */
+function sidesMaterial(flatShading: boolean): Material {
+  const material = new MeshStandardMaterial({
+    color: '#b9c4c3',
+    roughness: 0.95,
+    side: DoubleSide,
+    flatShading,
+  });
+  material.onBeforeCompile = (shader) => {
+    shader.fragmentShader = shader.fragmentShader.replace(
+      '#include <color_fragment>',
+      '#include <color_fragment>\n  if (!gl_FrontFacing) { diffuseColor.rgb = vec3(0.62, 0.06, 0.02); }',
+    );
+  };
+  return material;
+}
+
+/** Each piece a hue of its own, spread by the golden ratio. */
+function piecesMaterial(flatShading: boolean): Material {
+  const material = new MeshStandardMaterial({ roughness: 0.95, side: DoubleSide, flatShading });
+  material.onBeforeCompile = (shader) => {
+    shader.vertexShader = shader.vertexShader
+      .replace(
+        '#include <common>',
+        '#include <common>\nattribute float piece;\nvarying float vPiece;',
+      )
+      .replace('#include <begin_vertex>', '#include <begin_vertex>\n  vPiece = piece;');
+    shader.fragmentShader = shader.fragmentShader
+      .replace('#include <common>', '#include <common>\nvarying float vPiece;')
+      .replace(
+        '#include <color_fragment>',
+        `#include <color_fragment>
+  float hue = fract(floor(vPiece + 0.5) * 0.61803398875 + 0.47);
+  vec3 ring = clamp(abs(fract(hue + vec3(0.0, 0.6667, 0.3333)) * 6.0 - 3.0) - 1.0, 0.0, 1.0);
+  diffuseColor.rgb = mix(vec3(0.42), ring, 0.55) * 0.8;`,
+      );
+  };
+  return material;
+}
+
+let checkerTexture: Texture | null = null;
+
+/** Eight by eight fields with a mark for each row and column, so that turns and mirrors show. */
+function checker(): Texture {
+  if (checkerTexture) {
+    return checkerTexture;
+  }
+  const size = 512;
+  const fields = 8;
+  const canvas = document.createElement('canvas');
+  canvas.width = size;
+  canvas.height = size;
+  const c = canvas.getContext('2d');
+  if (c) {
+    const f = size / fields;
+    c.font = `600 ${f * 0.36}px sans-serif`;
+    c.textAlign = 'center';
+    c.textBaseline = 'middle';
+    for (let y = 0; y < fields; y++) {
+      for (let x = 0; x < fields; x++) {
+        const dark = (x + y) % 2 === 0;
+        c.fillStyle = dark ? '#39686c' : '#efe9db';
+        c.fillRect(x * f, y * f, f, f);
+        c.fillStyle = dark ? '#cfe0df' : '#6d5a2c';
+        c.fillText('ABCDEFGH'.charAt(x) + (fields - y), (x + 0.5) * f, (y + 0.53) * f);
+      }
+    }
+  }
+  checkerTexture = new CanvasTexture(canvas);
+  checkerTexture.flipY = false;
+  checkerTexture.wrapS = RepeatWrapping;
+  checkerTexture.wrapT = RepeatWrapping;
+  checkerTexture.colorSpace = SRGBColorSpace;
+  checkerTexture.magFilter = NearestFilter;
+  checkerTexture.anisotropy = 4;
+  return checkerTexture;
+}

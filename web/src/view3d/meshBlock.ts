@@ -1,0 +1,63 @@
+import { BufferAttribute, BufferGeometry } from 'three';
+
+/** One material's triangles of a mesh. */
+export interface Part {
+  material: number;
+  geometry: BufferGeometry;
+  triangles: number;
+}
+
+interface Header {
+  primitives: {
+    material: number;
+    vertices: number;
+    triangles: number;
+    position: number;
+    normal?: number;
+    uv?: number;
+    colour?: number;
+    piece: number;
+    index: number;
+  }[];
+}
+
+/** Reads the server's mesh block: uint32 JSON length, JSON, then arrays at their offsets. */
+export function readBlock(buffer: ArrayBuffer, at: number): Part[] {
+  const length = new DataView(buffer).getUint32(at, true);
+  const text = new TextDecoder().decode(new Uint8Array(buffer, at + 4, length));
+  const header = JSON.parse(text) as Header;
+  const base = at + 4 + length;
+  return header.primitives.map((p) => {
+    const floats = (offset: number, count: number) =>
+      new Float32Array(buffer, base + offset, count);
+    const geometry = new BufferGeometry();
+    geometry.setAttribute('position', new BufferAttribute(floats(p.position, 3 * p.vertices), 3));
+    if (p.normal !== undefined) {
+      geometry.setAttribute('normal', new BufferAttribute(floats(p.normal, 3 * p.vertices), 3));
+    }
+    if (p.uv !== undefined) {
+      geometry.setAttribute('uv', new BufferAttribute(floats(p.uv, 2 * p.vertices), 2));
+    }
+    if (p.colour !== undefined) {
+      geometry.setAttribute('color', new BufferAttribute(floats(p.colour, 3 * p.vertices), 3));
+    }
+    geometry.setAttribute('piece', new BufferAttribute(floats(p.piece, p.vertices), 1));
+    geometry.setIndex(
+      new BufferAttribute(new Uint32Array(buffer, base + p.index, 3 * p.triangles), 1),
+    );
+    return { material: p.material, geometry, triangles: p.triangles };
+  });
+}
+
+/** Reads several blocks, each after its length. An absent mesh is empty. */
+export function readBlocks(buffer: ArrayBuffer, count: number): Part[][] {
+  const view = new DataView(buffer);
+  const result: Part[][] = [];
+  let at = 0;
+  for (let i = 0; i < count; i++) {
+    const length = view.getUint32(at, true);
+    result.push(length === 0 ? [] : readBlock(buffer, at + 4));
+    at += 4 + length;
+  }
+  return result;
+}

@@ -1,0 +1,93 @@
+import { useEffect, useMemo, useState } from 'react';
+import { getBytes, type SideView } from '../api/client';
+import { type Box, union } from '../features/crossing/bounds';
+import { type Part, readBlocks } from './meshBlock';
+
+const AT_ONCE = 60;
+const MOST_KEPT = 2000;
+const cache = new Map<string, Part[]>();
+const underWay = new Map<string, Promise<void>>();
+
+async function load(crossingId: string, keys: string[]): Promise<void> {
+  const list = keys.map(encodeURIComponent).join(',');
+  const buffer = await getBytes(`/api/crossings/${crossingId}/meshes?keys=${list}`);
+  for (const [i, parts] of readBlocks(buffer, keys.length).entries()) {
+    cache.set(keys[i] as string, parts);
+  }
+  for (const [key, parts] of cache) {
+    if (cache.size <= MOST_KEPT) {
+      break;
+    }
+    for (const part of parts) {
+      part.geometry.dispose();
+    }
+    cache.delete(key);
+  }
+}
+
+export interface Meshes {
+  parts: Map<string, Part[]>;
+  ready: boolean;
+  error: string | null;
+}
+
+/** Fetches the meshes a side names; each is fetched once and shared by both views. */
+export function useMeshes(crossingId: string, side: SideView | undefined): Meshes {
+  const [version, setVersion] = useState(0);
+  const [error, setError] = useState<string | null>(null);
+  const keys = useMemo(() => {
+    const unique = new Set<string>();
+    for (const node of side?.nodes ?? []) {
+      if (node.mesh) {
+        unique.add(node.mesh);
+      }
+    }
+    return [...unique];
+  }, [side]);
+  useEffect(() => {
+    let live = true;
+    const missing = keys.filter((k) => !cache.has(k) && !underWay.has(k));
+    for (let i = 0; i < missing.length; i += AT_ONCE) {
+      const some = missing.slice(i, i + AT_ONCE);
+      const work = load(crossingId, some).finally(() => {
+        for (const key of some) {
+          underWay.delete(key);
+        }
+      });
+      for (const key of some) {
+        underWay.set(key, work);
+      }
+    }
+    const waits = keys.flatMap((k) => underWay.get(k) ?? []);
+    Promise.all(new Set(waits)).then(
+      () => live && setVersion((v) => v + 1),
+      (e: Error) => live && setError(e.message),
+    );
+    return () => {
+      live = false;
+    };
+  }, [crossingId, keys]);
+  return useMemo(() => {
+    const parts = new Map<string, Part[]>();
+    for (const key of keys) {
+      const known = cache.get(key);
+      if (known) {
+        parts.set(key, known);
+      }
+    }
+    return { parts, ready: parts.size === keys.length && side !== undefined, error };
+  }, [keys, version, error, side]);
+}
+
+/** The box of a fetched mesh in its own space. */
+export function meshBox(key: string): Box | null {
+  let box: Box | null = null;
+  for (const part of cache.get(key) ?? []) {
+    part.geometry.computeBoundingBox();
+    const b = part.geometry.boundingBox;
+    if (b) {
+      box = union(box, { min: b.min.toArray(), max: b.max.toArray() });
+    }
+  }
+  return box;
+}
