@@ -12,10 +12,13 @@ export function squareOf(box: Box, metresPerUnit: number): number {
 
 function lines(from: number, to: number, square: number, cx: number, cz: number): BufferGeometry {
   const points: number[] = [];
+  // Short pieces: some drivers drop a whole line when one end lies behind the eye.
   for (let i = from; i <= to; i++) {
-    const at = i * square;
-    points.push(cx + at, 0, cz + from * square, cx + at, 0, cz + to * square);
-    points.push(cx + from * square, 0, cz + at, cx + to * square, 0, cz + at);
+    for (let j = from; j < to; j++) {
+      const [at, begin, end] = [i * square, j * square, (j + 1) * square];
+      points.push(cx + at, 0, cz + begin, cx + at, 0, cz + end);
+      points.push(cx + begin, 0, cz + at, cx + end, 0, cz + at);
+    }
   }
   const geometry = new BufferGeometry();
   geometry.setAttribute('position', new BufferAttribute(new Float32Array(points), 3));

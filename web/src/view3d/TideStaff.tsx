@@ -1,10 +1,13 @@
 import { useMemo } from 'react';
-import { CanvasTexture, SRGBColorSpace } from 'three';
+import { CanvasTexture, SRGBColorSpace, Vector2 } from 'three';
 import { type Box, radiusOf } from '../features/crossing/bounds';
 import { metres, niceStep } from '../shared/format';
 
 const ADULT_METRES = 1.75;
-const LABEL_HEIGHT = 0.042;
+const LABEL_HEIGHT = 0.024;
+
+/** Labels stand to the right of the staff. */
+const LEFT_MIDDLE = new Vector2(-0.16, 0.5);
 
 interface Label {
   text: string;
@@ -96,7 +99,7 @@ export function TideStaff({ box, metresPerUnit, night }: Props) {
             </mesh>
           )}
           <sprite
-            center={[1.12, 0.5] as never}
+            center={LEFT_MIDDLE}
             scale={[LABEL_HEIGHT * s.aspect, LABEL_HEIGHT, 1]}
             renderOrder={5}
           >

@@ -44,7 +44,7 @@ export class MaterialSet {
       if (selected && material instanceof MeshStandardMaterial) {
         material.emissive = new Color('#0d7c7c');
         material.emissiveMap = null;
-        material.emissiveIntensity = 0.55;
+        material.emissiveIntensity = 0.3;
       }
       this.made.set(key, material);
     }

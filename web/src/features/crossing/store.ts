@@ -39,8 +39,8 @@ interface ViewState {
 
 const START = {
   azimuth: 0.62,
-  elevation: 0.3,
-  distance: 3.1,
+  elevation: 0.32,
+  distance: 3.5,
   targets: { near: [0, 0, 0] as Vec3, far: [0, 0, 0] as Vec3 },
 };
 const MOST_ELEVATION = 1.55;

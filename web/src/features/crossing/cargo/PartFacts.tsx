@@ -58,7 +58,8 @@ function facesText(mesh: SurveyView['inventory']['perMesh'][number]): string {
   if (threes === mesh.faces) {
     return `${count(mesh.faces)} · triangles`;
   }
-  return `${count(mesh.faces)} · ${count(threes)} of 3, ${count(mesh.quads)} of 4, ${count(mesh.larger)} larger`;
+  const larger = mesh.larger > 0 ? `, ${count(mesh.larger)} larger` : '';
+  return `${count(mesh.faces)} · ${count(threes)} of 3, ${count(mesh.quads)} of 4${larger}`;
 }
 
 function WholeFacts({ side, survey }: Props) {

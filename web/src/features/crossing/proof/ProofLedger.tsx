@@ -66,6 +66,8 @@ export function ProofLedger({ id, crossing }: { id: string; crossing: Crossing }
     );
   }
   const toggle = (verdict: Verdict) => setOnly(only === verdict ? null : verdict);
+  const countOf = (v: Verdict) =>
+    v === 'KEPT' ? proof.kept : v === 'CHANGED' ? proof.changed : proof.lost;
   let shown = 0;
   return (
     <>
@@ -74,13 +76,12 @@ export function ProofLedger({ id, crossing }: { id: string; crossing: Crossing }
           <button
             key={v}
             type="button"
-            className={`pill pill-${LOOK[v]}`}
+            className={`pill pill-${countOf(v) > 0 ? LOOK[v] : 'plain'}`}
             aria-pressed={only === v}
             title={`Only what was ${v.toLowerCase()}`}
             onClick={() => toggle(v)}
           >
-            {v === 'KEPT' ? proof.kept : v === 'CHANGED' ? proof.changed : proof.lost}{' '}
-            {v.toLowerCase()}
+            {countOf(v)} {v.toLowerCase()}
           </button>
         ))}
         <span className="quiet">
@@ -112,7 +113,12 @@ export function ProofLedger({ id, crossing }: { id: string; crossing: Crossing }
         </span>
       </QuaysideHead>
       <div className="quayside-body">
-        <Table hover>
+        <Table hover className="fixed">
+          <colgroup>
+            {['21%', '14%', '15%', '16%', '12%', 'auto'].map((width) => (
+              <col key={width} style={{ width }} />
+            ))}
+          </colgroup>
           <thead>
             <tr>
               <th>Fact</th>

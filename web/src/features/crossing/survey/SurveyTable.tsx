@@ -51,7 +51,9 @@ export function SurveyTable({ id }: { id: string }) {
   return (
     <>
       <QuaysideHead title="Survey">
-        <span className="pill pill-loss">{openOf('FIX')} to put right</span>
+        <span className={`pill ${openOf('FIX') > 0 ? 'pill-loss' : 'pill-plain'}`}>
+          {openOf('FIX')} to put right
+        </span>
         <span className="pill pill-change">{openOf('LOOK')} to look at</span>
         <span className="pill pill-plain">{openOf('NOTE')} to know</span>
         {solved > 0 && <span className="pill pill-kept">{solved} answered by steps</span>}
@@ -78,7 +80,12 @@ export function SurveyTable({ id }: { id: string }) {
           <p className="empty-note">Nothing was found to put right or to look at.</p>
         )}
         {findings.length > 0 && (
-          <Table hover>
+          <Table hover className="fixed">
+            <colgroup>
+              {['104px', '30%', '15%', '14%', 'auto', '17%'].map((width) => (
+                <col key={width} style={{ width }} />
+              ))}
+            </colgroup>
             <thead>
               <tr>
                 <th>To</th>

@@ -12,8 +12,8 @@ import java.io.OutputStream;
 
 /**
  * A mooring bollard on its quay stone with a rope ring, three detail levels in files of their own
- * and a hull. Faults: numbers are centimetres, Z is up, the middle level has an unwelded seam, and
- * the roughness texture has another name than the material file says.
+ * and a hull, set out in a row. Faults: numbers are centimetres, Z is up, the middle level has an
+ * unwelded seam, and the roughness texture has another name than the material file says.
  */
 final class BollardSet {
   private static final long SEED = 20_411;
@@ -27,9 +27,9 @@ final class BollardSet {
   private BollardSet() {}
 
   static void write(Output output) throws IOException {
-    level(output, "bollard_high", 96, 3, false, true);
-    level(output, "bollard_mid", 48, 1, true, false);
-    level(output, "bollard_low", 14, 0, false, false);
+    level(output, "bollard_high", 0, 96, 3, false, true);
+    level(output, "bollard_mid", 100, 48, 1, true, false);
+    level(output, "bollard_low", 160, 14, 0, false, false);
     hull(output);
     texture(output, "Textures/granite_base.png", Paint.stone(SEED, 512, 0xb9b0a0, 0x6f675b, 0.5));
     texture(output, "Textures/granite_roughness.png", Paint.grey(SEED + 7, 256, 150, 235));
@@ -60,13 +60,13 @@ final class BollardSet {
   private record Materials(int iron, int granite, int rope) {}
 
   private static void level(
-      Output output, String name, int sides, int refine, boolean seam, boolean withStone)
+      Output output, String name, double x, int sides, int refine, boolean seam, boolean withStone)
       throws IOException {
     SceneBuilder scene = new SceneBuilder(name);
     Parts parts = new Parts(scene);
     Materials m = materials(parts);
-    double[] outline = lifted(refined(OUTLINE, refine), 22.5);
-    Shape bollard = new Shape().lathe(0, 0, sides, seam, closed(outline));
+    double[] outline = lifted(refined(OUTLINE, refine), withStone ? 22.5 : 0);
+    Shape bollard = new Shape().lathe(x, 0, sides, seam, closed(outline));
     if (withStone) {
       Shape stone = new Shape().box(-48, -48, 0, 48, 48, 22.5);
       part(parts, scene, stone, "quay_stone", 30, m.granite());
@@ -83,7 +83,7 @@ final class BollardSet {
     SceneBuilder scene = new SceneBuilder("bollard_hull");
     Parts parts = new Parts(scene);
     Materials m = materials(parts);
-    Shape shape = new Shape().lathe(0, 0, 8, false, 0, 22.5, 22, 22.5, 22, 84, 10, 96, 0, 96);
+    Shape shape = new Shape().lathe(220, 0, 8, false, 0, 0, 22, 0, 22, 61.5, 10, 74, 0, 74);
     part(parts, scene, shape, "bollard_hull", 0, m.iron());
     ObjWriter.write(scene.build(), "bollard_hull", "bollard_set", output);
   }

@@ -260,29 +260,35 @@ public class CrossingService {
   /** The crossing's scenes; read again from its files when they are no longer in memory. */
   public LoadedCrossing scenes(String id) throws IOException, FormatException {
     Crossing crossing = get(id);
+    LoadedCrossing before = known(id);
+    if (crossing.state().equals("reading") && before != null) {
+      // While the cargo is read anew the page goes on with what it shows.
+      return before;
+    }
     if (!crossing.state().equals("ready")) {
       throw new ConflictException(
           crossing.state().equals("failed")
               ? crossing.problem()
               : "The cargo has not been read yet.");
     }
-    synchronized (loaded) {
-      LoadedCrossing known = loaded.get(id);
-      if (known != null) {
-        return known;
-      }
+    if (before != null) {
+      return before;
     }
     // Two requests of one page must not read the same files twice.
     synchronized (("scenes " + id).intern()) {
-      synchronized (loaded) {
-        LoadedCrossing known = loaded.get(id);
-        if (known != null) {
-          return known;
-        }
+      LoadedCrossing other = known(id);
+      if (other != null) {
+        return other;
       }
       LoadedCrossing crossingScenes = load(id, Progress.NONE);
       remember(id, crossingScenes);
       return crossingScenes;
+    }
+  }
+
+  private LoadedCrossing known(String id) {
+    synchronized (loaded) {
+      return loaded.get(id);
     }
   }
 

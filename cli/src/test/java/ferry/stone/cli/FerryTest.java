@@ -1,0 +1,137 @@
+package ferry.stone.cli;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class FerryTest {
+  /** A door of 90 × 205 × 4, standing along Z. */
+  private static final String DOOR =
+      "mtllib door.mtl\no door\nv 0 0 0\nv 90 0 0\nv 0 4 0\nv 90 4 0\nv 0 0 205\nv 90 0 205\n"
+          + "v 0 4 205\nv 90 4 205\nvn 0 0 1\nusemtl oak\nf 1//1 3//1 4//1 2//1\n"
+          + "f 5//1 6//1 8//1 7//1\nf 1//1 2//1 6//1 5//1\nf 3//1 7//1 8//1 4//1\n"
+          + "f 1//1 5//1 7//1 3//1\nf 2//1 4//1 8//1 6//1\n";
+
+  @TempDir Path folder;
+  private final StringWriter out = new StringWriter();
+  private final StringWriter err = new StringWriter();
+
+  private int run(String... args) {
+    return Ferry.run(args, new PrintWriter(out, true), new PrintWriter(err, true));
+  }
+
+  private Path door() throws IOException {
+    Files.writeString(folder.resolve("door.mtl"), "newmtl oak\nKd .5 .4 .3\n");
+    return Files.writeString(folder.resolve("door.obj"), DOOR);
+  }
+
+  @Test
+  void inspectPrintsOneJsonObject() throws Exception {
+    assertEquals(0, run("inspect", door().toString(), "--json"));
+    JsonNode json = new ObjectMapper().readTree(out.toString());
+    assertEquals(0.01, json.at("/frame/metresPerUnit").asDouble());
+    assertEquals("right", json.at("/frame/handedness").asText());
+    assertEquals(8, json.at("/counts/vertices").asInt());
+    assertEquals(12, json.at("/counts/triangles").asInt());
+    assertEquals(6, json.at("/counts/faces").asInt());
+    assertEquals("door", json.at("/nodes/0/path").asText());
+    assertEquals("mesh", json.at("/nodes/0/type").asText());
+    boolean said = false;
+    for (JsonNode finding : json.path("findings")) {
+      said |= finding.path("code").asText().equals("unit-assumed");
+    }
+    assertTrue(said, "the assumed unit is a finding");
+  }
+
+  @Test
+  void givenUnitAndAxisAreTaken() throws Exception {
+    assertEquals(0, run("inspect", door().toString(), "--json", "--unit-in", "cm", "--up-in", "z"));
+    JsonNode json = new ObjectMapper().readTree(out.toString());
+    assertEquals("z", json.at("/frame/up").asText());
+    assertEquals(2.05, json.at("/bounds/max/1").asDouble(), 1e-9);
+    assertEquals(0, json.at("/bounds/min/1").asDouble(), 1e-9);
+    for (JsonNode finding : json.path("findings")) {
+      assertTrue(!finding.path("code").asText().endsWith("-assumed"));
+    }
+  }
+
+  @Test
+  void convertWritesTheResultAndItsProof() throws Exception {
+    Path target = folder.resolve("out");
+    int code =
+        run(
+            "convert",
+            door().toString(),
+            "--to",
+            "glb",
+            "--out",
+            target.toString(),
+            "--unit-in",
+            "cm",
+            "--up-in",
+            "z",
+            "--ground",
+            "--centre");
+    assertEquals(0, code, err.toString());
+    assertTrue(Files.size(target.resolve("door.glb")) > 500);
+    JsonNode proof = new ObjectMapper().readTree(target.resolve("door.proof.json").toFile());
+    assertEquals(0, proof.path("lost").asInt());
+    assertTrue(proof.path("kept").asInt() > 10);
+    StringWriter second = new StringWriter();
+    Ferry.run(
+        new String[] {"inspect", target.resolve("door.glb").toString(), "--json"},
+        new PrintWriter(second, true),
+        new PrintWriter(err, true));
+    JsonNode landed = new ObjectMapper().readTree(second.toString());
+    assertEquals(-0.45, landed.at("/bounds/min/0").asDouble(), 1e-6);
+    assertEquals(0, landed.at("/bounds/min/1").asDouble(), 1e-6);
+    assertEquals(2.05, landed.at("/bounds/max/1").asDouble(), 1e-6);
+  }
+
+  @Test
+  void whatIsLostGivesExitCodeOne() throws Exception {
+    Path door = door();
+    Files.writeString(folder.resolve("door.mtl"), "newmtl oak\nmap_Kd gone.png\n");
+    Path target = folder.resolve("out");
+    assertEquals(1, run("convert", door.toString(), "--to", "gltf", "--out", target.toString()));
+    assertTrue(err.toString().contains("lost"), err.toString());
+    assertTrue(Files.exists(target.resolve("door.gltf")));
+    assertTrue(Files.exists(target.resolve("door.bin")));
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "convert x.obj --out o                      | 2",
+        "convert x.obj --to stone --out o           | 2",
+        "inspect                                    | 2",
+        "inspect x.obj --unit-in cubit              | 2",
+        "wade x.obj                                 | 2",
+        "inspect nowhere.obj                        | 1"
+      })
+  void errorsAreOneSentence(String line, int code) {
+    assertEquals(code, run(line.strip().split("\\s+")), err.toString());
+    assertEquals(1, err.toString().strip().lines().count(), err.toString());
+    assertTrue(err.toString().strip().endsWith("."), err.toString());
+  }
+
+  @Test
+  void refusedFilesSayWhere() throws Exception {
+    Path bad = Files.writeString(folder.resolve("bad.obj"), "v 0 0 0\nf 1 2 3\n");
+    assertEquals(1, run("inspect", bad.toString()));
+    assertTrue(err.toString().contains("line 2"), err.toString());
+    assertEquals(1, err.toString().strip().lines().count());
+  }
+}

@@ -1,0 +1,82 @@
+package ferry.stone.core;
+
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+import static com.tngtech.archunit.library.Architectures.layeredArchitecture;
+
+import com.tngtech.archunit.core.importer.ImportOption;
+import com.tngtech.archunit.junit.AnalyzeClasses;
+import com.tngtech.archunit.junit.ArchTest;
+import com.tngtech.archunit.lang.ArchRule;
+
+/** Dependencies point down only; see docs/architecture.md. */
+@AnalyzeClasses(packages = "ferry.stone.core", importOptions = ImportOption.DoNotIncludeTests.class)
+class PackageRulesTest {
+  @ArchTest
+  static final ArchRule LAYERS =
+      layeredArchitecture()
+          .consideringOnlyDependenciesInLayers()
+          .layer("proof")
+          .definedBy("..core.proof..")
+          .layer("landing")
+          .definedBy("..core.landing..")
+          .layer("cargo")
+          .definedBy("..core.cargo..")
+          .layer("handling")
+          .definedBy("..core.handling..")
+          .layer("survey")
+          .definedBy("..core.survey..")
+          .layer("format")
+          .definedBy("..core.format..")
+          .layer("geometry")
+          .definedBy("..core.geometry..")
+          .layer("texture")
+          .definedBy("..core.texture..")
+          .layer("scene")
+          .definedBy("..core.scene..")
+          .layer("math")
+          .definedBy("..core.math..")
+          .whereLayer("proof")
+          .mayNotBeAccessedByAnyLayer()
+          .whereLayer("landing")
+          .mayNotBeAccessedByAnyLayer()
+          .whereLayer("cargo")
+          .mayNotBeAccessedByAnyLayer()
+          .whereLayer("handling")
+          .mayOnlyBeAccessedByLayers("landing")
+          .whereLayer("survey")
+          .mayNotBeAccessedByAnyLayer()
+          .whereLayer("format")
+          .mayOnlyBeAccessedByLayers("cargo", "landing", "proof")
+          .whereLayer("geometry")
+          .mayOnlyBeAccessedByLayers("proof", "landing", "handling", "survey", "format")
+          .whereLayer("texture")
+          .mayOnlyBeAccessedByLayers("proof", "landing", "format")
+          .whereLayer("math")
+          .mayOnlyBeAccessedByLayers(
+              "proof",
+              "landing",
+              "cargo",
+              "handling",
+              "survey",
+              "format",
+              "geometry",
+              "texture",
+              "scene");
+
+  @ArchTest
+  static final ArchRule NO_INTERFACE_CODE =
+      noClasses()
+          .should()
+          .dependOnClassesThat()
+          .resideInAnyPackage(
+              "org.springframework..", "java.sql..", "jakarta..", "java.net.http..", "picocli..");
+
+  @ArchTest
+  static final ArchRule STEPS_ARE_PURE =
+      classes()
+          .that()
+          .implement(ferry.stone.core.handling.StepKind.class)
+          .should()
+          .haveOnlyFinalFields();
+}

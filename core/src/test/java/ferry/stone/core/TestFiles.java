@@ -1,0 +1,69 @@
+package ferry.stone.core;
+
+import ferry.stone.core.format.Output;
+import ferry.stone.core.format.Resources;
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.NoSuchFileException;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+
+/** Files in memory, to read from and to write to. */
+public final class TestFiles implements Resources, Output {
+  private final Map<String, byte[]> files = new TreeMap<>();
+
+  public static TestFiles of(String path, String text) {
+    return new TestFiles().with(path, text);
+  }
+
+  public TestFiles with(String path, String text) {
+    return with(path, text.getBytes(StandardCharsets.UTF_8));
+  }
+
+  public TestFiles with(String path, byte[] bytes) {
+    files.put(path, bytes);
+    return this;
+  }
+
+  public byte[] bytes(String path) {
+    return files.get(path);
+  }
+
+  @Override
+  public List<String> paths() {
+    return List.copyOf(files.keySet());
+  }
+
+  @Override
+  public boolean contains(String path) {
+    return files.containsKey(path);
+  }
+
+  @Override
+  public long size(String path) {
+    return files.get(path).length;
+  }
+
+  @Override
+  public InputStream open(String path) throws IOException {
+    if (!files.containsKey(path)) {
+      throw new NoSuchFileException(path);
+    }
+    return new ByteArrayInputStream(files.get(path));
+  }
+
+  @Override
+  public OutputStream create(String path) {
+    return new ByteArrayOutputStream() {
+      @Override
+      public void close() {
+        files.put(path, toByteArray());
+      }
+    };
+  }
+}

@@ -1,0 +1,129 @@
+package ferry.stone.core.geometry;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import ferry.stone.core.RandomScene;
+import ferry.stone.core.math.Frame;
+import ferry.stone.core.math.Handedness;
+import ferry.stone.core.math.SignedAxis;
+import ferry.stone.core.scene.FrameSource;
+import ferry.stone.core.scene.LocalTransform;
+import ferry.stone.core.scene.Node;
+import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.SceneBuilder;
+import java.util.Random;
+import java.util.stream.Stream;
+import org.joml.Matrix4d;
+import org.joml.Quaterniond;
+import org.joml.Vector3d;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
+
+class RebaseTest {
+  private static final double TOLERANCE = 2e-6;
+
+  /** All 24 axis frames in both hands, in five units. */
+  static Stream<Frame> frames() {
+    return Stream.of(SignedAxis.values())
+        .flatMap(
+            up ->
+                Stream.of(SignedAxis.values())
+                    .filter(front -> front.index() != up.index())
+                    .flatMap(
+                        front ->
+                            Stream.of(Handedness.values())
+                                .flatMap(
+                                    hand ->
+                                        Stream.of(1.0, 0.01, 0.001, 0.0254, 0.3048)
+                                            .map(unit -> new Frame(unit, up, front, hand)))));
+  }
+
+  @ParameterizedTest
+  @MethodSource("frames")
+  void everythingStandsWhereItStood(Frame frame) {
+    Scene scene = nested(new Random(7), frame);
+    Matrix4d whole = scene.frame().matrixTo(Frame.Y_UP_METRE);
+    for (Scene moved :
+        new Scene[] {
+          Rebase.intoData(scene, Frame.Y_UP_METRE), Rebase.onRoot(scene, Frame.Y_UP_METRE)
+        }) {
+      assertEquals(Frame.Y_UP_METRE, moved.frame());
+      var before = scene.shownMeshes();
+      var after = moved.shownMeshes();
+      double size = scene.bounds().transform(whole).diagonal();
+      for (int i = 0; i < before.size(); i++) {
+        same(before.get(i), after.get(i), whole, size);
+      }
+    }
+  }
+
+  /** Every corner of every face at its place; a mirror may only turn faces round. */
+  private static void same(
+      Scene.ShownMesh before, Scene.ShownMesh after, Matrix4d whole, double size) {
+    PolygonMesh a = before.mesh();
+    PolygonMesh b = after.mesh();
+    boolean turned = b.faces().vertex(1) != a.faces().vertex(1);
+    double handBefore = new Matrix4d(whole).mul(before.world()).determinant3x3();
+    double handAfter = after.world().determinant3x3() * (turned ? -1 : 1);
+    assertEquals(Math.signum(handBefore), Math.signum(handAfter), "faces look the wrong way");
+    for (int v = 0; v < a.points().count(); v++) {
+      Vector3d p = new Vector3d(a.points().x(v), a.points().y(v), a.points().z(v));
+      whole.transformPosition(before.world().transformPosition(p));
+      Vector3d q = new Vector3d(b.points().x(v), b.points().y(v), b.points().z(v));
+      after.world().transformPosition(q);
+      assertTrue(p.distance(q) <= TOLERANCE * size, p + " became " + q);
+    }
+  }
+
+  private static Scene nested(Random random, Frame frame) {
+    Scene flat = RandomScene.of(random);
+    SceneBuilder scene = flat.toBuilder();
+    scene.frame(frame, FrameSource.STATED, FrameSource.STATED);
+    scene.placement(new Matrix4d().translation(1, 2, 3).rotateY(0.4).scale(1.5));
+    java.util.List<Node> nodes = new java.util.ArrayList<>();
+    nodes.add(
+        Node.of(scene.newId(), "arm", -1, Node.Content.GROUP)
+            .withTransform(
+                LocalTransform.Trs.of(
+                    new Vector3d(3, -1, 2),
+                    new Quaterniond().rotateXYZ(0.3, 0.8, -0.2),
+                    new Vector3d(1, 1, 1))));
+    for (Node node : flat.nodes()) {
+      nodes.add(
+          node.withParent(nodes.size() - 1)
+              .withTransform(
+                  LocalTransform.Trs.of(
+                      new Vector3d(0.5, 0, 1),
+                      new Quaterniond().rotateZ(0.7),
+                      new Vector3d(1, 2, -0.5)))
+              .withGeometric(
+                  new LocalTransform.MatrixTransform(new Matrix4d().rotateX(0.2).scale(1, 2, 1))));
+    }
+    return scene.nodes(nodes).build();
+  }
+
+  @Test
+  void aFlatSceneStaysCleanAndComesBackTheSame() {
+    Frame zUp = new Frame(0.01, SignedAxis.PLUS_Z, SignedAxis.MINUS_Y, Handedness.RIGHT);
+    Scene scene =
+        RandomScene.of(new Random(3)).toBuilder()
+            .frame(zUp, FrameSource.STATED, FrameSource.STATED)
+            .build();
+    Scene there = Rebase.intoData(scene, Frame.Y_UP_METRE);
+    assertTrue(there.nodes().stream().allMatch(n -> n.transform() == LocalTransform.IDENTITY));
+    Scene back = Rebase.intoData(there, zUp);
+    for (int m = 0; m < scene.meshes().size(); m++) {
+      RandomScene.assertSame(scene.meshes().get(m), back.meshes().get(m), 1e-6, "round trip");
+    }
+  }
+
+  @Test
+  void nothingToDoChangesNoArray() {
+    Scene scene = RandomScene.of(new Random(4));
+    Scene same = Rebase.intoData(scene, Frame.Y_UP_METRE);
+    assertTrue(scene.meshes().get(0) == same.meshes().get(0));
+  }
+}

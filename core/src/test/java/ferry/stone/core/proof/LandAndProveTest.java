@@ -1,0 +1,219 @@
+package ferry.stone.core.proof;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import ferry.stone.core.TestFiles;
+import ferry.stone.core.cargo.CargoReader;
+import ferry.stone.core.format.ReadContext;
+import ferry.stone.core.handling.Handling;
+import ferry.stone.core.handling.Step;
+import ferry.stone.core.landing.Landing;
+import ferry.stone.core.landing.LandingOptions;
+import ferry.stone.core.landing.LandingOptions.Transforms;
+import ferry.stone.core.proof.LedgerRow.Verdict;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.texture.ImageCodec;
+import ferry.stone.core.texture.Pixels;
+import ferry.stone.core.work.Progress;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
+
+class LandAndProveTest {
+  private static final String OBJ =
+      """
+      mtllib m.mtl
+      o sluice
+      v 0 0 0
+      v 100 0 0
+      v 100 0 80
+      v 50 0 20
+      v 0 0 80
+      vt 0 0
+      vt 1 0
+      vt 1 1
+      vt .5 .25
+      vt 0 1
+      vn 0 -1 0
+      g leaf
+      s 1
+      usemtl oak
+      f 1/1/1 2/2/1 3/3/1 4/4/1 5/5/1
+      usemtl iron
+      f 1/1/1 3/3/1 2/2/1
+      l 1 2
+      """;
+  private static final String MTL =
+      """
+      newmtl oak
+      Kd 1 1 1
+      map_Kd oak.png
+      map_d holes.png
+      map_Pr rough.png
+      Pm 0
+      newmtl iron
+      Kd .2 .2 .25
+      Ks .4 .4 .4
+      Ns 64
+      map_Kd gone.png
+      """;
+
+  private static byte[] noise(long seed, int size) {
+    Random random = new Random(seed);
+    int[] argb = new int[size * size];
+    for (int i = 0; i < argb.length; i++) {
+      argb[i] = 0xff000000 | random.nextInt(1 << 24);
+    }
+    return ImageCodec.encodePng(new Pixels(size, size, argb, false));
+  }
+
+  private static TestFiles cargo() {
+    return TestFiles.of("a.obj", OBJ)
+        .with("m.mtl", MTL)
+        .with("oak.png", noise(1, 16))
+        .with("holes.png", noise(2, 16))
+        .with("rough.png", noise(3, 8));
+  }
+
+  private record Run(Proof proof, TestFiles files, Scene far) {
+    LedgerRow row(String fact) {
+      return proof.rows().stream()
+          .filter(r -> r.fact().equals(fact))
+          .findFirst()
+          .orElseThrow(() -> new AssertionError(fact + " not in " + proof.rows()));
+    }
+  }
+
+  private static Run run(TestFiles cargo, LandingOptions options) throws Exception {
+    Scene near = CargoReader.read("a", ReadContext.of(cargo));
+    List<Step> steps =
+        List.of(
+            new Step("1", "sourceUnit", Map.of("unit", "cm"), true, List.of()),
+            new Step("2", "sourceUp", Map.of("up", "z"), true, List.of()),
+            new Step("3", "rotate", Map.of("axis", "y", "degrees", 30), true, List.of()),
+            new Step("4", "ground", Map.of(), true, List.of()));
+    Scene far = Handling.result(near, Handling.run(near, steps, Progress.NONE));
+    TestFiles out = new TestFiles();
+    Landing landing = Landing.write(far, options, "a", cargo, out, Progress.NONE);
+    Proof proof =
+        Proof.of(near, far, out, landing.mainFile(), cargo, landing.findings(), Progress.NONE);
+    return new Run(proof, out, far);
+  }
+
+  @ParameterizedTest
+  @EnumSource(Transforms.class)
+  void whatLandedIsWhatLeft(Transforms transforms) throws Exception {
+    Run run = run(cargo(), new LandingOptions("glb", true, true, transforms, false));
+    for (String fact :
+        List.of(
+            "Height",
+            "Width",
+            "Depth",
+            "Lowest point",
+            "Surface distance, largest",
+            "Vertex order",
+            "UVs",
+            "Normals",
+            "Triangles on their materials",
+            "Base colour texture",
+            "Opacity texture",
+            "Names and paths",
+            "Line segments")) {
+      assertEquals(Verdict.KEPT, run.row(fact).verdict(), run.row(fact).toString());
+    }
+    assertEquals("0.8 m", run.row("Height").landed());
+    assertEquals(Verdict.CHANGED, run.row("Faces").verdict());
+    assertEquals("4 triangles", run.row("Faces").landed());
+  }
+
+  @Test
+  void saysWhatWasLostAndWhy() throws Exception {
+    Run run = run(cargo(), LandingOptions.glb());
+    assertEquals(Verdict.LOST, run.row("Smoothing groups").verdict());
+    assertEquals(Verdict.LOST, run.row("Groups inside parts").verdict());
+    LedgerRow gone =
+        run.proof().rows().stream()
+            .filter(r -> r.near().equals("gone.png"))
+            .findFirst()
+            .orElseThrow();
+    assertEquals(Verdict.LOST, gone.verdict());
+    assertTrue(gone.note().contains("not in the cargo"));
+    assertEquals(
+        run.proof().rows().size(), run.proof().kept() + run.proof().changed() + run.proof().lost());
+  }
+
+  @Test
+  void separateFilesAndTexturesBeside() throws Exception {
+    Run run = run(cargo(), new LandingOptions("gltf", false, false, Transforms.DATA, false));
+    assertEquals(
+        List.of("a.bin", "a.gltf", "textures/oak_alpha.png", "textures/rough_packed.png"),
+        run.files().paths());
+    assertEquals(Verdict.KEPT, run.row("Base colour texture").verdict());
+  }
+
+  @Test
+  void aTamperedFileDoesNotPass() throws Exception {
+    TestFiles cargo = cargo();
+    Scene near = CargoReader.read("a", ReadContext.of(cargo));
+    TestFiles out = new TestFiles();
+    Landing landing = Landing.write(near, LandingOptions.glb(), "a", cargo, out, Progress.NONE);
+    Scene smaller =
+        Handling.result(
+            near,
+            Handling.run(
+                near,
+                List.of(new Step("1", "scale", Map.of("factor", 1.001), true, List.of())),
+                Progress.NONE));
+    Proof proof =
+        Proof.of(near, smaller, out, landing.mainFile(), cargo, landing.findings(), Progress.NONE);
+    Run run = new Run(proof, out, smaller);
+    assertEquals(Verdict.CHANGED, run.row("Width").verdict());
+    assertEquals(Verdict.CHANGED, run.row("Surface distance, largest").verdict());
+    assertEquals(Verdict.CHANGED, run.row("Vertex order").verdict());
+  }
+
+  @Test
+  void imagesOfEveryKindLandWithTheirPixels() throws Exception {
+    int[] argb = new int[64];
+    for (int i = 0; i < 64; i++) {
+      argb[i] = 0xff000000 | (i * 4) << 16 | (255 - i * 3) << 8 | 90;
+    }
+    for (String kind : List.of("png", "bmp", "tga", "tiff", "jpg")) {
+      java.awt.image.BufferedImage image =
+          new java.awt.image.BufferedImage(8, 8, java.awt.image.BufferedImage.TYPE_INT_RGB);
+      image.setRGB(0, 0, 8, 8, argb, 0, 8);
+      java.io.ByteArrayOutputStream bytes = new java.io.ByteArrayOutputStream();
+      assertTrue(javax.imageio.ImageIO.write(image, kind, bytes), kind);
+      TestFiles cargo =
+          TestFiles.of("a.obj", OBJ)
+              .with("m.mtl", "newmtl oak\nmap_Kd t." + kind + "\nnewmtl iron\n")
+              .with("t." + kind, bytes.toByteArray());
+      Run run = run(cargo, LandingOptions.glb());
+      assertEquals(Verdict.KEPT, run.row("Base colour texture").verdict(), kind);
+    }
+  }
+
+  @Test
+  void aTextureThatIsNoImageIsReportedAndTheRestLands() throws Exception {
+    TestFiles cargo = cargo().with("oak.png", "this is no picture");
+    Run run = run(cargo, LandingOptions.glb());
+    assertEquals(Verdict.LOST, run.row("Base colour texture").verdict());
+    assertTrue(
+        run.proof().rows().stream().anyMatch(r -> r.note().contains("no image that can be read")));
+    assertEquals(Verdict.KEPT, run.row("Height").verdict());
+  }
+
+  @Test
+  void exportsAreWholeAndSafe() throws Exception {
+    Proof proof = run(cargo(), LandingOptions.glb()).proof();
+    String csv = LedgerExport.csv(proof);
+    assertEquals(proof.rows().size() + 1, csv.split("\r\n").length);
+    String html = LedgerExport.html("<sluice> & \"gate\"", proof);
+    assertTrue(html.contains("&lt;sluice&gt; &amp; &quot;gate&quot;"));
+    assertTrue(!html.contains("<script"));
+  }
+}

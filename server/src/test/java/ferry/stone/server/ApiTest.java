@@ -1,0 +1,301 @@
+package ferry.stone.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.delete;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.patch;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.post;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.put;
+import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.status;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.SerializationFeature;
+import java.io.ByteArrayOutputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.boot.test.autoconfigure.web.servlet.AutoConfigureMockMvc;
+import org.springframework.boot.test.context.SpringBootTest;
+import org.springframework.http.MediaType;
+import org.springframework.mock.web.MockHttpServletResponse;
+import org.springframework.test.context.DynamicPropertyRegistry;
+import org.springframework.test.context.DynamicPropertySource;
+import org.springframework.test.web.servlet.MockMvc;
+import org.springframework.test.web.servlet.request.MockHttpServletRequestBuilder;
+
+/** The API from upload to proof against a real database and real files. */
+@SpringBootTest(webEnvironment = SpringBootTest.WebEnvironment.MOCK)
+@AutoConfigureMockMvc
+class ApiTest {
+  private static final String OBJ =
+      "o slab\nv 0 0 0\nv 100 0 0\nv 100 0 50\nv 0 0 50\nvn 0 1 0\nf 1//1 4//1 3//1 2//1\n";
+  private static final String GLB =
+      """
+      {"format":"glb","embedTextures":true,"embedBuffers":true,"transforms":"DATA",
+       "doubleSided":false}
+      """;
+
+  @TempDir static Path data;
+  @Autowired MockMvc mvc;
+  @Autowired ObjectMapper json;
+
+  @DynamicPropertySource
+  static void folder(DynamicPropertyRegistry registry) {
+    registry.add("ferry.data", () -> data.toString());
+    registry.add("ferry.max-upload-bytes", () -> 5_000_000);
+  }
+
+  private MockHttpServletResponse send(MockHttpServletRequestBuilder request, int expected)
+      throws Exception {
+    MockHttpServletResponse response =
+        mvc.perform(
+                request.with(
+                    r -> {
+                      r.setServerName("localhost");
+                      return r;
+                    }))
+            .andReturn()
+            .getResponse();
+    assertThat(response.getStatus())
+        .as(response.getContentAsString(StandardCharsets.UTF_8))
+        .isEqualTo(expected);
+    return response;
+  }
+
+  private JsonNode read(MockHttpServletResponse response) throws Exception {
+    return json.readTree(response.getContentAsString(StandardCharsets.UTF_8));
+  }
+
+  private String create(String name) throws Exception {
+    return read(send(
+            post("/api/crossings")
+                .contentType(MediaType.APPLICATION_JSON)
+                .content("{\"name\":\"" + name + "\"}"),
+            201))
+        .path("id")
+        .asText();
+  }
+
+  private void upload(String id, String path, byte[] content) throws Exception {
+    send(put("/api/crossings/" + id + "/files").param("path", path).content(content), 200);
+  }
+
+  private JsonNode settled(String id) throws Exception {
+    send(post("/api/crossings/" + id + "/read"), 202);
+    Instant end = Instant.now().plus(Duration.ofSeconds(20));
+    while (Instant.now().isBefore(end)) {
+      JsonNode crossing = read(send(get("/api/crossings/" + id), 200));
+      if (!crossing.path("state").asText().equals("reading")) {
+        return crossing;
+      }
+      Thread.sleep(20);
+    }
+    throw new AssertionError("reading did not end");
+  }
+
+  private String ready(String name, String obj) throws Exception {
+    String id = create(name);
+    upload(id, "a.obj", obj.getBytes(StandardCharsets.UTF_8));
+    assertThat(settled(id).path("state").asText()).isEqualTo("ready");
+    return id;
+  }
+
+  private JsonNode handling(String id, int revision, String steps, int expected) throws Exception {
+    return read(
+        send(
+            put("/api/crossings/" + id + "/handling")
+                .contentType(MediaType.APPLICATION_JSON)
+                .content("{\"revision\":" + revision + ",\"steps\":" + steps + "}"),
+            expected));
+  }
+
+  private static String step(String id, String kind, String params) {
+    return "{\"id\":\""
+        + id
+        + "\",\"kind\":\""
+        + kind
+        + "\",\"params\":"
+        + params
+        + ",\"enabled\":true,\"nodeIds\":[]}";
+  }
+
+  @Test
+  void anObjCrossesToGlbAndIsProved() throws Exception {
+    String id = ready("Slab", OBJ);
+    JsonNode survey = read(send(get("/api/crossings/" + id + "/survey"), 200));
+    assertThat(survey.at("/inventory/quadFaces").asInt()).isEqualTo(1);
+    JsonNode state =
+        handling(
+            id,
+            0,
+            "["
+                + step("u", "sourceUnit", "{\"unit\":\"cm\"}")
+                + ","
+                + step("g", "ground", "{}")
+                + "]",
+            200);
+    assertThat(state.path("revision").asInt()).isEqualTo(1);
+    JsonNode far = read(send(get("/api/crossings/" + id + "/far"), 200));
+    assertThat(far.at("/bounds/3").asDouble()).isEqualTo(1.0);
+    JsonNode after = read(send(get("/api/crossings/" + id + "/far").param("after", "0"), 200));
+    assertThat(after.at("/bounds/3").asDouble()).isEqualTo(100.0);
+    JsonNode landing =
+        read(
+            send(
+                post("/api/crossings/" + id + "/landings")
+                    .contentType(MediaType.APPLICATION_JSON)
+                    .content(GLB),
+                202));
+    JsonNode done = landed(landing.path("id").asText());
+    assertThat(done.at("/proof/kept").asInt()).isGreaterThan(10);
+    assertThat(done.path("current").asBoolean()).isTrue();
+    byte[] glb =
+        send(get("/api/landings/" + done.path("id").asText() + "/download"), 200)
+            .getContentAsByteArray();
+    assertThat(new String(glb, 0, 4, StandardCharsets.US_ASCII)).isEqualTo("glTF");
+    for (String kind : new String[] {"csv", "html", "json"}) {
+      send(get("/api/landings/" + done.path("id").asText() + "/ledger." + kind), 200);
+    }
+    handling(id, 1, "[]", 200);
+    JsonNode stale = read(send(get("/api/landings/" + done.path("id").asText()), 200));
+    assertThat(stale.path("current").asBoolean()).isFalse();
+  }
+
+  private JsonNode landed(String id) throws Exception {
+    Instant end = Instant.now().plus(Duration.ofSeconds(20));
+    while (Instant.now().isBefore(end)) {
+      JsonNode landing = read(send(get("/api/landings/" + id), 200));
+      if (!landing.path("state").asText().equals("running")) {
+        assertThat(landing.path("state").asText()).as(landing.toString()).isEqualTo("done");
+        return landing;
+      }
+      Thread.sleep(20);
+    }
+    throw new AssertionError("landing did not end");
+  }
+
+  @Test
+  void undoAndRedoAreKept() throws Exception {
+    String id = ready("Undo", OBJ);
+    handling(id, 0, "[" + step("a", "scale", "{\"factor\":2}") + "]", 200);
+    handling(id, 1, "[" + step("a", "scale", "{\"factor\":3}") + "]", 200);
+    JsonNode undone = read(send(post("/api/crossings/" + id + "/handling/undo"), 200));
+    assertThat(undone.at("/steps/0/step/params/factor").asInt()).isEqualTo(2);
+    assertThat(undone.path("canRedo").asBoolean()).isTrue();
+    JsonNode redone = read(send(post("/api/crossings/" + id + "/handling/redo"), 200));
+    assertThat(redone.at("/steps/0/step/params/factor").asInt()).isEqualTo(3);
+    JsonNode conflict = handling(id, 0, "[]", 409);
+    assertThat(conflict.path("detail").asText()).contains("another window");
+  }
+
+  @Test
+  void wrongStepsAreRefusedInASentence() throws Exception {
+    String id = ready("Wrong", OBJ);
+    JsonNode problem = handling(id, 0, "[" + step("a", "scale", "{\"factor\":0}") + "]", 400);
+    assertThat(problem.path("detail").asText()).contains("factor must be");
+    handling(id, 0, "[" + step("a", "swim", "{}") + "]", 400);
+    handling(id, 0, "{\"not\":\"a list\"}", 400);
+  }
+
+  @Test
+  void badCargoFailsWithItsReasonAndCanBeMended() throws Exception {
+    String id = create("Bad");
+    upload(id, "a.obj", "v 0 0 0\nf 1 2 3\n".getBytes(StandardCharsets.UTF_8));
+    JsonNode failed = settled(id);
+    assertThat(failed.path("state").asText()).isEqualTo("failed");
+    assertThat(failed.path("problem").asText()).contains("a.obj, line 2");
+    send(get("/api/crossings/" + id + "/near"), 409);
+    upload(id, "a.obj", OBJ.getBytes(StandardCharsets.UTF_8));
+    assertThat(settled(id).path("state").asText()).isEqualTo("ready");
+  }
+
+  @Test
+  void hostileInputIsRefusedAndTheServerStaysUp() throws Exception {
+    String id = create("Hostile");
+    send(put("/api/crossings/" + id + "/files").param("path", "../x.obj").content("x"), 422);
+    send(
+        put("/api/crossings/" + id + "/files")
+            .param("path", "big.obj")
+            .header("Content-Length", "10737418240")
+            .content(new byte[6_000_000]),
+        413);
+    ByteArrayOutputStream zip = new ByteArrayOutputStream();
+    try (ZipOutputStream out = new ZipOutputStream(zip)) {
+      out.putNextEntry(new ZipEntry("../../evil.obj"));
+      out.write(OBJ.getBytes(StandardCharsets.UTF_8));
+    }
+    upload(id, "evil.zip", zip.toByteArray());
+    JsonNode failed = settled(id);
+    assertThat(failed.path("problem").asText()).contains("outside its own folder");
+    try (var files = Files.walk(data)) {
+      assertThat(files.anyMatch(p -> p.toString().contains("evil"))).isFalse();
+    }
+    send(get("/api/crossings/" + id + "/textures/99"), 409);
+    send(get("/api/crossings/nobody"), 404);
+    send(get("/api/landings/nobody"), 404);
+    assertThat(read(send(get("/api/crossings"), 200)).isArray()).isTrue();
+  }
+
+  @Test
+  void otherSitesAndNamesAreKeptOut() throws Exception {
+    mvc.perform(
+            get("/api/crossings")
+                .with(
+                    r -> {
+                      r.setServerName("elsewhere.example");
+                      return r;
+                    }))
+        .andExpect(status().isForbidden());
+    mvc.perform(
+            post("/api/crossings")
+                .header("Host", "localhost")
+                .header("Origin", "http://elsewhere.example")
+                .with(
+                    r -> {
+                      r.setServerName("localhost");
+                      return r;
+                    }))
+        .andExpect(status().isForbidden());
+  }
+
+  @Test
+  void namesCanBeChangedAndCrossingsDeleted() throws Exception {
+    String id = create("First");
+    send(
+        patch("/api/crossings/" + id)
+            .contentType(MediaType.APPLICATION_JSON)
+            .content("{\"name\":\" Second \"}"),
+        200);
+    assertThat(read(send(get("/api/crossings/" + id), 200)).path("name").asText())
+        .isEqualTo("Second");
+    send(
+        patch("/api/crossings/" + id)
+            .contentType(MediaType.APPLICATION_JSON)
+            .content("{\"name\":\"  \"}"),
+        400);
+    send(delete("/api/crossings/" + id), 204);
+    send(get("/api/crossings/" + id), 404);
+  }
+
+  @Test
+  void theCommittedApiDocumentIsTrue() throws Exception {
+    JsonNode now = read(send(get("/api/openapi.json"), 200));
+    String text =
+        json.copy().enable(SerializationFeature.INDENT_OUTPUT).writeValueAsString(now) + "\n";
+    Path committed = Path.of("../web/openapi.json");
+    if (System.getenv("FERRY_WRITE_API") != null) {
+      Files.writeString(committed, text);
+    }
+    assertThat(json.readTree(Files.readString(committed)))
+        .as("run FERRY_WRITE_API=1 ./ferry test to write web/openapi.json anew")
+        .isEqualTo(now);
+  }
+}
