@@ -1,0 +1,214 @@
+package ferry.stone.e2e;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import ferry.stone.core.cargo.CargoFolder;
+import ferry.stone.core.cargo.CargoReader;
+import ferry.stone.core.cargo.ZipUnpacker;
+import ferry.stone.core.format.ReadContext;
+import ferry.stone.core.geometry.MeshMeasure;
+import ferry.stone.core.geometry.RenderMesh;
+import ferry.stone.core.geometry.RenderPrimitive;
+import ferry.stone.core.handling.Handling;
+import ferry.stone.core.handling.Step;
+import ferry.stone.core.landing.Landing;
+import ferry.stone.core.landing.LandingOptions;
+import ferry.stone.core.landing.LandingOptions.Transforms;
+import ferry.stone.core.math.Bounds;
+import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.work.Progress;
+import ferry.stone.demo.DemoWorld;
+import java.io.OutputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.EnumSource;
+
+/** Our files before gltf-validator 2.0.0-dev.3.10 and three 0.187.0. */
+class OthersAgreeIT {
+  @TempDir Path folder;
+
+  private static final String ODD =
+      """
+      mtllib odd.mtl
+      o größe & "quote" \\
+       joined
+      v 0 0 0 1 0 0
+      v 1 0 0 0 1 0
+      v 1 1 0 0 0 1
+      v .5 .2 0
+      v 0 1 0
+      v nan 0 0
+      vt 0 0
+      vt 1 0
+      vt 1 1
+      vn 0 0 0
+      vn 0 0 2
+      usemtl a
+      f 1/1/1 2/2/2 3/3/2 4/1/2 5/2/2
+      usemtl
+      f 1 3 2
+      f 1 1 1
+      f 1 2 6
+      l 1 2 3
+      p 1
+      o empty
+      v 9 9 9
+      """;
+
+  private CargoFolder demo(DemoWorld.Cargo cargo) throws Exception {
+    Path zip = folder.resolve(cargo.file());
+    try (OutputStream out = Files.newOutputStream(zip)) {
+      DemoWorld.write(cargo, out);
+    }
+    Path target = folder.resolve(cargo.name());
+    ZipUnpacker.unpack(
+        zip,
+        cargo.file(),
+        ZipUnpacker.Limits.USUAL,
+        path -> {
+          Files.createDirectories(target.resolve(path).getParent());
+          return Files.newOutputStream(target.resolve(path));
+        },
+        Progress.NONE);
+    return CargoFolder.of(target);
+  }
+
+  private Path land(Scene near, CargoFolder cargo, LandingOptions options) throws Exception {
+    List<Step> steps =
+        List.of(
+            new Step("1", "sourceUnit", Map.of("unit", "cm"), true, List.of()),
+            new Step("2", "sourceUp", Map.of("up", "z"), true, List.of()),
+            new Step("3", "ground", Map.of(), true, List.of()),
+            new Step("4", "normals", Map.of("angle", 40), true, List.of()));
+    Scene far = Handling.result(near, Handling.run(near, steps, Progress.NONE));
+    Path out = Files.createTempDirectory(folder, "landed");
+    Landing landing =
+        Landing.write(
+            far,
+            options,
+            "landed file",
+            cargo,
+            path -> {
+              Files.createDirectories(out.resolve(path).getParent());
+              return Files.newOutputStream(out.resolve(path));
+            },
+            Progress.NONE);
+    return out.resolve(landing.mainFile());
+  }
+
+  private static void valid(Path file) throws Exception {
+    JsonNode report = Node.run("validate-gltf.mjs", file);
+    assertEquals(0, report.path("errors").asInt(), report.toString());
+    assertEquals(0, report.path("warnings").asInt(), report.toString());
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "BOLLARD_SET, glb, true, DATA, false",
+    "BOLLARD_SET, gltf, false, ROOT, true",
+    "LANTERN_STRING, glb, false, DATA, true",
+    "LANTERN_STRING, gltf, true, ROOT, false"
+  })
+  void theValidatorHasNothingToSay(
+      DemoWorld.Cargo which, String format, boolean embed, Transforms transforms, boolean both)
+      throws Exception {
+    CargoFolder cargo = demo(which);
+    Scene near = CargoReader.read("demo", ReadContext.of(cargo));
+    valid(land(near, cargo, new LandingOptions(format, embed, embed, transforms, both)));
+  }
+
+  @Test
+  void theValidatorHasNothingToSayOfOddFiles() throws Exception {
+    Path source = Files.createDirectories(folder.resolve("odd"));
+    Files.writeString(source.resolve("odd.obj"), ODD);
+    Files.writeString(
+        source.resolve("odd.mtl"),
+        "newmtl a\nKd 2 -1 .5\nKe 9 0 0\nd 0.5\nmap_Kd -s 2 2 -o .1 .2 no picture.png\nmap_Bump b.png\n");
+    Files.writeString(source.resolve("no picture.png"), "none");
+    CargoFolder cargo = CargoFolder.of(source);
+    Scene near = CargoReader.read("odd", ReadContext.of(cargo));
+    valid(land(near, cargo, LandingOptions.glb()));
+    valid(land(near, cargo, new LandingOptions("gltf", false, false, Transforms.ROOT, true)));
+  }
+
+  @ParameterizedTest
+  @EnumSource(DemoWorld.Cargo.class)
+  void threeReadsTheSameGlb(DemoWorld.Cargo which) throws Exception {
+    CargoFolder cargo = demo(which);
+    Scene near = CargoReader.read("demo", ReadContext.of(cargo));
+    Path file = land(near, cargo, new LandingOptions("glb", false, true, Transforms.DATA, false));
+    JsonNode theirs = Node.run("read-glb.mjs", file);
+    Bounds b = near.bounds();
+    // Z up centimetres to Y up metres, the lowest point at 0.
+    double height = b.size(2) / 100;
+    assertEquals(0, theirs.at("/min/1").asDouble(), 1e-5);
+    assertEquals(height, theirs.at("/max/1").asDouble(), 1e-5);
+    assertEquals(b.maxX() / 100, theirs.at("/max/0").asDouble(), 1e-5);
+    assertEquals(-b.minY() / 100, theirs.at("/max/2").asDouble(), 1e-5);
+    double area = near.meshes().stream().mapToDouble(m -> MeshMeasure.of(m).area()).sum() / 1e4;
+    assertEquals(area, theirs.path("area").asDouble(), area * 1e-3);
+    long triangles = near.meshes().stream().mapToLong(m -> m.faces().triangleCount()).sum();
+    assertEquals(triangles, theirs.path("triangles").asLong());
+  }
+
+  @ParameterizedTest
+  @EnumSource(DemoWorld.Cargo.class)
+  void threeReadsTheSameObj(DemoWorld.Cargo which) throws Exception {
+    CargoFolder cargo = demo(which);
+    for (String path : cargo.paths()) {
+      if (!path.endsWith(".obj")) {
+        continue;
+      }
+      Scene ours = CargoReader.read("demo", List.of(path), ReadContext.of(cargo));
+      JsonNode theirs = Node.run("read-obj.mjs", folder.resolve(which.name()).resolve(path));
+      assertEquals(ours.meshes().size(), theirs.size());
+      for (int m = 0; m < theirs.size(); m++) {
+        sameTriangles(ours.meshes().get(m), theirs.get(m));
+      }
+    }
+  }
+
+  /** three cuts polygons its own way: all corners of ours are among theirs, with their UVs. */
+  private static void sameTriangles(PolygonMesh mesh, JsonNode theirs) {
+    java.util.Set<String> corners = new java.util.HashSet<>();
+    JsonNode p = theirs.path("position");
+    JsonNode uv = theirs.path("uv");
+    for (int i = 0; i * 3 < p.size(); i++) {
+      corners.add(
+          key(
+              p.get(3 * i).asDouble(),
+              p.get(3 * i + 1).asDouble(),
+              p.get(3 * i + 2).asDouble(),
+              uv.get(2 * i).asDouble(),
+              uv.get(2 * i + 1).asDouble()));
+    }
+    int ours = 0;
+    for (RenderPrimitive r : RenderMesh.of(mesh, Progress.NONE)) {
+      ours += r.triangleCount();
+      for (int i = 0; i < r.vertexCount(); i++) {
+        String key =
+            key(
+                r.positions()[3 * i],
+                r.positions()[3 * i + 1],
+                r.positions()[3 * i + 2],
+                r.uvs().get(0)[2 * i],
+                r.uvs().get(0)[2 * i + 1]);
+        assertTrue(corners.contains(key), mesh.name() + ": " + key);
+      }
+    }
+    assertEquals(p.size() / 9, ours, mesh.name());
+  }
+
+  private static String key(double x, double y, double z, double u, double v) {
+    return (float) x + " " + (float) y + " " + (float) z + " " + (float) u + " " + (float) v;
+  }
+}

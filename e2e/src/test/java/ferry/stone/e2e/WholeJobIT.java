@@ -1,0 +1,262 @@
+package ferry.stone.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.microsoft.playwright.Download;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import ferry.stone.demo.DemoWorld;
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayInputStream;
+import java.io.OutputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.regex.Pattern;
+import javax.imageio.ImageIO;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** The whole job by hand-like actions: real page, real server, real files. */
+class WholeJobIT {
+  @TempDir static Path folder;
+  private static FerryProcess ferry;
+  private static Path zip;
+  private Browser browser;
+  private Page page;
+
+  @BeforeAll
+  static void start() throws Exception {
+    ferry = FerryProcess.start(folder.resolve("data"), true);
+    zip = folder.resolve("bollards.zip");
+    try (OutputStream out = Files.newOutputStream(zip)) {
+      DemoWorld.write(DemoWorld.Cargo.BOLLARD_SET, out);
+    }
+  }
+
+  @AfterAll
+  static void stop() throws Exception {
+    ferry.close();
+  }
+
+  @BeforeEach
+  void open() {
+    browser = new Browser();
+    page = browser.page();
+    page.navigate(ferry.url);
+  }
+
+  @AfterEach
+  void noFaults() {
+    browser.close();
+    assertEquals(List.of(), browser.faults);
+  }
+
+  private Locator button(String name) {
+    return page.getByRole(
+        AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
+  }
+
+  private void stop(String name) {
+    page.getByRole(AriaRole.NAVIGATION, new Page.GetByRoleOptions().setName("Route"))
+        .getByRole(
+            AriaRole.LINK, new Locator.GetByRoleOptions().setName(Pattern.compile("^" + name)))
+        .click();
+  }
+
+  private void bring(Path... files) {
+    page.getByTestId("files").setInputFiles(files);
+    page.waitForURL(Pattern.compile("/crossings/[-0-9a-f]+/cargo"));
+  }
+
+  private void waitForViews() {
+    assertThat(page.locator(".view[data-side=near][data-ready=true] canvas")).isVisible();
+    assertThat(page.locator(".view[data-side=far][data-ready=true] canvas")).isVisible();
+    page.waitForTimeout(800);
+  }
+
+  /** Part of a view's pixels that are dark iron, pale stone or ground, in its middle. */
+  private double part(String side, java.util.function.IntPredicate colour) throws Exception {
+    byte[] png = page.locator(".view[data-side=" + side + "] canvas").screenshot();
+    BufferedImage image = ImageIO.read(new ByteArrayInputStream(png));
+    int hits = 0;
+    int all = 0;
+    for (int y = image.getHeight() / 8; y < image.getHeight() * 7 / 8; y += 2) {
+      for (int x = image.getWidth() / 10; x < image.getWidth() * 9 / 10; x += 2) {
+        all++;
+        hits += colour.test(image.getRGB(x, y) & 0xffffff) ? 1 : 0;
+      }
+    }
+    return (double) hits / all;
+  }
+
+  private static boolean isDark(int rgb) {
+    return (rgb >> 16 & 255) < 95 && (rgb >> 8 & 255) < 105 && (rgb & 255) < 120;
+  }
+
+  private static boolean isRed(int rgb) {
+    return (rgb >> 16 & 255) > 2 * (rgb >> 8 & 255) && (rgb >> 16 & 255) > 60;
+  }
+
+  @Test
+  void aZippedObjIsFixedLandedAndProved() throws Exception {
+    bring(zip);
+    waitForViews();
+    assertThat(page.locator(".view[data-side=near] .view-head")).containsText("96 m");
+    assertTrue(part("near", WholeJobIT::isDark) > 0.02, "the near side shows the bollards");
+
+    stop("Survey");
+    assertThat(page.locator("tr[data-code=unit-likely]")).containsText("centimetre");
+    button("Set unit to centimetre").click();
+    button("Read Z as up").click();
+    assertThat(page.locator(".stone[data-step=sourceUp]")).isVisible();
+    assertThat(page.locator(".view[data-side=far] .view-head")).containsText("0.965 m");
+    button("Use granite_roughness.png").click();
+    assertThat(page.locator("tr[data-code=texture-missing]")).hasCount(0);
+
+    page.locator("#add-step").click();
+    button("Drop on the ground").click();
+    assertThat(page.locator(".stone[data-step=ground]")).containsText("stands already");
+    waitForViews();
+    assertTrue(part("far", WholeJobIT::isDark) > 0.02, "the far side shows the bollards");
+
+    // A finding shows its edges in vermilion.
+    page.locator("tr[data-code=open-edges]").click();
+    page.waitForTimeout(1500);
+    assertTrue(part("near", WholeJobIT::isRed) > 0.0005, "the open edges are marked");
+    assertThat(page.locator("[role=treeitem][aria-selected=true]"))
+        .hasText(Pattern.compile("bollard_mid"));
+    assertTrue(page.url().contains("part="), "the address names the part");
+
+    stop("Landing");
+    button("Land as GLB").click();
+    assertThat(page.locator(".quayside-body .pill-kept").first())
+        .containsText(
+            "kept",
+            new com.microsoft.playwright.assertions.LocatorAssertions.ContainsTextOptions()
+                .setTimeout(30_000));
+    stop("Proof");
+    assertThat(page.locator("tr[data-verdict=KEPT]").first()).containsText("0.000 mm");
+    assertThat(page.locator("tr[data-verdict=LOST]")).hasCount(0);
+
+    Download download =
+        page.waitForDownload(() -> page.locator(".quayside-head").getByText("Download").click());
+    Path glb = folder.resolve("download.glb");
+    download.saveAs(glb);
+    JsonNode report = Node.run("validate-gltf.mjs", glb);
+    assertEquals(0, report.path("errors").asInt() + report.path("warnings").asInt());
+    JsonNode read = Node.run("read-glb.mjs", glb);
+    assertEquals(0.965, read.at("/max/1").asDouble(), 1e-4);
+    assertEquals(0, read.at("/min/1").asDouble(), 1e-6);
+  }
+
+  @Test
+  void shadingLayoutsAndKeys() throws Exception {
+    page.getByText("Lantern string").first().click();
+    waitForViews();
+    button("Both sides").click();
+    page.waitForTimeout(600);
+    button("Pieces").click();
+    button("UV checker").click();
+    page.waitForTimeout(600);
+    page.keyboard().press("4");
+    assertThat(page.locator(".twin[data-layout=seam] .seam")).isVisible();
+    page.keyboard().press("3");
+    assertThat(page.locator(".view[data-side=near]")).isHidden();
+    page.keyboard().press("2");
+    page.keyboard().press("?");
+    assertThat(page.getByRole(AriaRole.DIALOG)).containsText("find the selection");
+    page.keyboard().press("Escape");
+    assertThat(page.getByRole(AriaRole.DIALOG)).isHidden();
+    page.keyboard().press("/");
+    page.keyboard().type("post_e");
+    assertThat(page.locator("[role=treeitem]")).hasCount(1);
+    page.locator("[role=treeitem]").click();
+    page.keyboard().press("f");
+    page.keyboard().press("h");
+    assertThat(page.locator("[role=treeitem] .kind")).hasText("hidden");
+    page.keyboard().press("]");
+    page.waitForURL(Pattern.compile("/survey"));
+    page.keyboard().press("d");
+    assertEquals("night", page.locator("html").getAttribute("data-theme"));
+  }
+
+  @Test
+  void clickingAPartSelectsItInTheTree() {
+    page.getByText("Bollard set").first().click();
+    waitForViews();
+    page.keyboard().press("1");
+    page.waitForTimeout(600);
+    Locator canvas = page.locator(".view[data-side=near] canvas");
+    var box = canvas.boundingBox();
+    page.mouse().click(box.x + box.width / 2, box.y + box.height / 2);
+    page.waitForTimeout(300);
+    page.keyboard().press("f");
+    page.waitForTimeout(600);
+    page.mouse().click(box.x + box.width / 2, box.y + box.height / 2);
+    assertThat(page.locator("[role=treeitem][aria-selected=true]")).hasCount(1);
+  }
+
+  @Test
+  void stepsAreEditedSwitchedUndoneAndKeptOnReload() {
+    bring(zip);
+    waitForViews();
+    page.keyboard().press("a");
+    button("Scale").click();
+    Locator factor = page.locator(".stone-form input");
+    factor.fill("0.01");
+    factor.press("Enter");
+    assertThat(page.locator(".view[data-side=far] .view-head")).containsText("0.96 m");
+    page.locator(".stone[data-step=scale] input[type=checkbox]").click();
+    assertThat(page.locator(".view[data-side=far] .view-head")).containsText("96 m");
+    page.keyboard().press("Escape");
+    page.keyboard().press("Control+z");
+    assertThat(page.locator(".view[data-side=far] .view-head")).containsText("0.96 m");
+    page.reload();
+    assertThat(page.locator(".stone[data-step=scale]")).containsText("× 0.01");
+    assertThat(page.locator(".view[data-side=far] .view-head")).containsText("0.96 m");
+    page.keyboard().press("Control+Shift+z");
+    assertThat(page.locator(".stone-off")).hasCount(1);
+  }
+
+  @Test
+  void badFilesGetAMessageAndNothingIsLost() throws Exception {
+    Path bad = Files.writeString(folder.resolve("broken.obj"), "v 0 0 0\nv 1 0 0\nf 1 2 7\n");
+    bring(bad);
+    assertThat(page.locator(".quayside-body .loss")).containsText("broken.obj, line 3");
+    assertThat(page.locator(".quayside-body")).containsText("broken.obj");
+    page.navigate(ferry.url);
+    assertThat(page.locator(".quay-row").first()).containsText("could not be read");
+    Path empty = Files.writeString(folder.resolve("empty.obj"), "");
+    bring(empty);
+    assertThat(page.locator(".quayside-body .loss")).containsText("empty");
+  }
+
+  @Test
+  void aCrashLosesNoCrossing() throws Exception {
+    Path data = folder.resolve("crash");
+    FerryProcess first = FerryProcess.start(data, false);
+    page.navigate(first.url);
+    bring(zip);
+    waitForViews();
+    page.keyboard().press("a");
+    button("Drop on the ground").click();
+    assertThat(page.locator(".stone[data-step=ground]")).isVisible();
+    assertThat(page.locator(".stone[data-step=ground]")).containsText("up 48 m");
+    String path = page.url().substring(first.url.length());
+    first.kill();
+    try (FerryProcess second = FerryProcess.start(data, false)) {
+      page.navigate(second.url + path);
+      waitForViews();
+      assertThat(page.locator(".stone[data-step=ground]")).containsText("up 48 m");
+    }
+  }
+}
