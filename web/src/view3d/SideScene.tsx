@@ -1,14 +1,6 @@
 import { useThree } from '@react-three/fiber';
 import { type RefObject, useEffect, useMemo } from 'react';
-import {
-  BufferAttribute,
-  BufferGeometry,
-  DoubleSide,
-  type Group,
-  Matrix4,
-  PMREMGenerator,
-} from 'three';
-import { RoomEnvironment } from 'three/examples/jsm/environments/RoomEnvironment.js';
+import { BufferAttribute, BufferGeometry, DoubleSide, type Group, Matrix4 } from 'three';
 import type { MarksView, SideView } from '../api/client';
 import type { Shading } from '../features/crossing/store';
 import { MaterialSet } from './materials';
@@ -29,21 +21,7 @@ interface Props {
 /** Everything of one side that is drawn: parts, marks of a finding, light. */
 export function SideScene(props: Props) {
   const { crossingId, side, parts, shading, showBacks, selected, hidden, marks, content } = props;
-  const { gl, scene, invalidate } = useThree();
-
-  useEffect(() => {
-    const generator = new PMREMGenerator(gl);
-    const room = new RoomEnvironment();
-    const environment = generator.fromScene(room, 0.04);
-    scene.environment = environment.texture;
-    scene.environmentIntensity = 0.55;
-    invalidate();
-    return () => {
-      scene.environment = null;
-      environment.dispose();
-      generator.dispose();
-    };
-  }, [gl, scene, invalidate]);
+  const { invalidate } = useThree();
 
   const materials = useMemo(
     () =>
@@ -67,9 +45,10 @@ export function SideScene(props: Props) {
   );
   return (
     <>
-      <hemisphereLight intensity={0.9} color="#ffffff" groundColor="#8a8578" />
-      <directionalLight position={[3, 5, 4]} intensity={1.7} />
-      <directionalLight position={[-4, 2, -3]} intensity={0.5} />
+      <hemisphereLight intensity={1.7} color="#ffffff" groundColor="#8f8878" />
+      <directionalLight position={[3, 5, 4]} intensity={2} />
+      <directionalLight position={[-4, 2.5, 1]} intensity={0.8} />
+      <directionalLight position={[1, 3, -5]} intensity={0.7} />
       <group ref={content}>
         {side.nodes.map((node) =>
           node.mesh && !away.has(node.id)

@@ -23,7 +23,7 @@ export function marksFor(heightMetres: number): { tick: number; top: number; lab
   const showAdult = ADULT_METRES <= top && ADULT_METRES > top * 0.02;
   for (let i = 1; i * tick <= top + tick * 1e-6; i++) {
     const y = i * tick;
-    const collides = showAdult && Math.abs(y - ADULT_METRES) < top * 0.055;
+    const collides = showAdult && Math.abs(y - ADULT_METRES) < top * 0.09;
     if (!collides) {
       labels.push({ text: metres(Number(y.toPrecision(6))), y, adult: false });
     }

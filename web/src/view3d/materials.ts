@@ -17,6 +17,7 @@ import type { Shading } from '../features/crossing/store';
 
 const BRASS = '#c99a2e';
 const VERMILION = '#d2452a';
+const METAL_SHOWN = 0.55;
 
 /** Makes the materials of one side and one shading; the caller disposes of them. */
 export class MaterialSet {
@@ -91,7 +92,8 @@ export class MaterialSet {
     const baseLost = view.missing.includes('base colour');
     material.color.set(baseLost ? VERMILION : view.colour);
     material.roughness = view.roughness;
-    material.metalness = view.metallic;
+    // Nothing is there to be mirrored: full metal would be black.
+    material.metalness = view.metallic * METAL_SHOWN;
     material.emissive.set(view.emissive);
     material.emissiveIntensity = view.emissiveStrength;
     material.opacity = view.opacity;

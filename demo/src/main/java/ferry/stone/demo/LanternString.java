@@ -18,9 +18,9 @@ import java.util.List;
 final class LanternString {
   private static final long SEED = 60_117;
   private static final int LANTERNS = 60;
-  private static final double LENGTH = 12;
-  private static final double HEIGHT = 3.1;
-  private static final double SAG = 0.75;
+  private static final double LENGTH = 18;
+  private static final double HEIGHT = 3.6;
+  private static final double SAG = 1.1;
 
   private LanternString() {}
 
@@ -78,7 +78,7 @@ final class LanternString {
 
   private static PolygonMesh lantern(int id, double x, double y, int i, int paper, int brass) {
     Shape body = new Shape();
-    double r = 0.085 + 0.012 * Math.sin(i * 2.4);
+    double r = 0.1 + 0.014 * Math.sin(i * 2.4);
     body.lathe(
         0, 0, 16, false, 0.03, -0.13, r * 0.75, -0.105, r, -0.05, r, 0.03, r * 0.75, 0.09, 0.03,
         0.115);

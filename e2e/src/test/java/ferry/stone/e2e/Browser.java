@@ -4,6 +4,7 @@ import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.ReducedMotion;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -29,6 +30,8 @@ final class Browser implements AutoCloseable {
   final List<String> faults = new ArrayList<>();
 
   Browser() {
+    // Pictures are drawn by the processor here: slow, but they come.
+    PlaywrightAssertions.setDefaultAssertionTimeout(25_000);
     browser =
         playwright
             .chromium()

@@ -1,0 +1,68 @@
+package ferry.stone.bench;
+
+import ferry.stone.core.format.ReadContext;
+import ferry.stone.core.format.obj.ObjReader;
+import java.util.Collection;
+import org.openjdk.jmh.results.RunResult;
+import org.openjdk.jmh.runner.Runner;
+import org.openjdk.jmh.runner.options.OptionsBuilder;
+
+/** Runs the benchmarks and prints ratios; the argument is part of a benchmark's name. */
+public final class Run {
+  private Run() {}
+
+  public static void main(String[] args) throws Exception {
+    OptionsBuilder options = new OptionsBuilder();
+    options.include(args.length > 0 ? args[0] : "ferry.stone.bench");
+    Collection<RunResult> results = new Runner(options.build()).run();
+    double ours = score(results, "ObjBench.ours");
+    if (ours > 0) {
+      double megabytes = new ObjText(500).bytes.length / 1e6;
+      System.out.printf("%nOBJ, 500 000 triangles, %.1f MB%n", megabytes);
+      System.out.printf("  ours            %6.0f MB/s%n", megabytes / ours * 1000);
+      double theirs = score(results, "ObjBench.javagl");
+      System.out.printf("  de.javagl:obj   %6.0f MB/s%n", megabytes / theirs * 1000);
+      System.out.printf("  ours is %.1f times as fast%n", theirs / ours);
+      System.out.printf("  ours takes %.0f plain copies%n", ours / score(results, "ObjBench.copy"));
+      System.out.printf("  memory kept: %.0f bytes a triangle%n", bytesPerTriangle());
+    }
+    double ground = score(results, "FarSideBench.ground");
+    if (ground > 0) {
+      double copy = score(results, "FarSideBench.copyOfPositions");
+      System.out.printf("%nFar side, 500 000 triangles%n");
+      for (String name : new String[] {"ground", "normals", "preview"}) {
+        double time = score(results, "FarSideBench." + name);
+        System.out.printf("  %-8s %7.1f ms, %.0f plain copies%n", name, time, time / copy);
+      }
+    }
+  }
+
+  private static double score(Collection<RunResult> results, String name) {
+    return results.stream()
+        .filter(r -> r.getParams().getBenchmark().endsWith(name))
+        .mapToDouble(r -> r.getPrimaryResult().getScore())
+        .findFirst()
+        .orElse(0);
+  }
+
+  /** Heap held by a scene, by the difference before and after, over its triangles. */
+  private static double bytesPerTriangle() throws Exception {
+    ObjText text = new ObjText(500);
+    long before = used();
+    var scene = ObjReader.read("sheet.obj", ReadContext.of(text));
+    long after = used();
+    if (scene.meshes().isEmpty()) {
+      throw new IllegalStateException("nothing was read");
+    }
+    return (double) (after - before) / text.triangles;
+  }
+
+  private static long used() throws InterruptedException {
+    for (int i = 0; i < 4; i++) {
+      System.gc();
+      Thread.sleep(50);
+    }
+    Runtime runtime = Runtime.getRuntime();
+    return runtime.totalMemory() - runtime.freeMemory();
+  }
+}
