@@ -17,23 +17,27 @@ interface Props {
 
 /** The linked camera: every view follows the one state, every view changes it. */
 export function CameraRig({ side, box, content, onPick }: Props) {
-  const { camera, gl, invalidate } = useThree();
-  const view = useView();
+  const { camera, gl, invalidate, size } = useThree();
+  // One by one: any other change of the state must not draw both views anew.
+  const azimuth = useView((s) => s.azimuth);
+  const elevation = useView((s) => s.elevation);
+  const away = useView((s) => s.distance);
+  const t = useView((s) => s.targets[side]);
 
   useEffect(() => {
     const radius = radiusOf(box);
     const centre = centreOf(box);
-    const t = view.targets[side];
     const target = new Vector3(
       centre[0] + t[0] * radius,
       centre[1] + t[1] * radius,
       centre[2] + t[2] * radius,
     );
     const perspective = camera as PerspectiveCamera;
+    perspective.aspect = size.width / Math.max(1, size.height);
     // Wide views are bound by height, narrow ones by width.
     const narrow = Math.min(1, perspective.aspect);
-    const distance = (view.distance * radius) / Math.max(0.2, narrow);
-    const d = eyeDirection(view.azimuth, view.elevation);
+    const distance = (away * radius) / Math.max(0.2, narrow);
+    const d = eyeDirection(azimuth, elevation);
     perspective.position.set(
       target.x + d[0] * distance,
       target.y + d[1] * distance,
@@ -44,7 +48,7 @@ export function CameraRig({ side, box, content, onPick }: Props) {
     perspective.lookAt(target);
     perspective.updateProjectionMatrix();
     invalidate();
-  });
+  }, [camera, invalidate, size, azimuth, elevation, away, t, box]);
 
   useEffect(() => {
     const canvas = gl.domElement;

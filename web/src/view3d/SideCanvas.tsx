@@ -1,5 +1,5 @@
 import { Canvas } from '@react-three/fiber';
-import { useMemo, useRef } from 'react';
+import { memo, useMemo, useRef } from 'react';
 import type { Group } from 'three';
 import type { MarksView, SideView } from '../api/client';
 import { sideBox } from '../features/crossing/bounds';
@@ -21,7 +21,8 @@ interface Props {
 }
 
 /** One view: canvas, camera, ground, staff and the side itself. Draws only when something changed. */
-export function SideCanvas({ crossingId, which, side, meshes, marks, onPick }: Props) {
+export const SideCanvas = memo(function SideCanvas(props: Props) {
+  const { crossingId, which, side, meshes, marks, onPick } = props;
   const content = useRef<Group | null>(null);
   const night = useTheme((s) => s.theme) === 'night';
   const shading = useView((s) => s.shading);
@@ -51,4 +52,4 @@ export function SideCanvas({ crossingId, which, side, meshes, marks, onPick }: P
       <CameraRig side={which} box={box} content={content} onPick={onPick} />
     </Canvas>
   );
-}
+});

@@ -1,7 +1,7 @@
 import { useThree } from '@react-three/fiber';
 import { type RefObject, useEffect, useMemo } from 'react';
 import { BufferAttribute, BufferGeometry, DoubleSide, type Group, Matrix4 } from 'three';
-import type { MarksView, SideView } from '../api/client';
+import type { MarksView, MaterialView, SideView } from '../api/client';
 import type { Shading } from '../features/crossing/store';
 import { MaterialSet } from './materials';
 import type { Part } from './meshBlock';
@@ -23,19 +23,19 @@ export function SideScene(props: Props) {
   const { crossingId, side, parts, shading, showBacks, selected, hidden, marks, content } = props;
   const { invalidate } = useThree();
 
-  const materials = useMemo(
-    () =>
-      new MaterialSet(
-        crossingId,
-        new Map(side.materials.map((m) => [m.id, m])),
-        shading,
-        showBacks,
-        () => invalidate(),
-      ),
-    [crossingId, side.materials, shading, showBacks, invalidate],
-  );
+  // Every far side brings a list of its own; equal lists must not make shaders and textures anew.
+  const look = JSON.stringify(side.materials);
+  const materials = useMemo(() => {
+    const views = JSON.parse(look) as MaterialView[];
+    return new MaterialSet(
+      crossingId,
+      new Map(views.map((m) => [m.id, m])),
+      shading,
+      showBacks,
+      () => invalidate(),
+    );
+  }, [crossingId, look, shading, showBacks, invalidate]);
   useEffect(() => () => materials.dispose(), [materials]);
-  useEffect(() => invalidate());
 
   const chosen = useMemo(() => new Set(selected), [selected]);
   const away = useMemo(() => hiddenWithChildren(side, hidden), [side, hidden]);
@@ -43,6 +43,7 @@ export function SideScene(props: Props) {
     () => new Map(side.nodes.map((n) => [n.id, new Matrix4().fromArray(n.matrix)])),
     [side],
   );
+  useEffect(() => invalidate(), [side, parts, materials, selected, hidden, marks]);
   return (
     <>
       <hemisphereLight intensity={1.7} color="#ffffff" groundColor="#8f8878" />

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { type PointerEvent, useEffect, useRef, useState } from 'react';
+import { type PointerEvent, useCallback, useEffect, useRef, useState } from 'react';
 import { ButtonGroup } from 'react-bootstrap';
 import type { Crossing, SideView } from '../../api/client';
 import { queries } from '../../api/queries';
@@ -30,7 +30,11 @@ interface Props {
 /** Near side, the stepping stones of the handling, far side; one linked camera. */
 export function TwinView({ id, crossing }: Props) {
   const ready = crossing?.state === 'ready';
-  const { layout, seam, hoveredStone, finding, set } = useView();
+  const layout = useView((s) => s.layout);
+  const seam = useView((s) => s.seam);
+  const hoveredStone = useView((s) => s.hoveredStone);
+  const finding = useView((s) => s.finding);
+  const set = useView((s) => s.set);
   const handling = useQuery({ ...queries.handling(id), enabled: ready });
   const near = useQuery({ ...queries.near(id), enabled: ready });
   const revision = handling.data?.revision;
@@ -65,8 +69,8 @@ export function TwinView({ id, crossing }: Props) {
     findOnce.current = marks.data ? finding : findOnce.current;
   }, [finding, marks.data, find]);
 
-  const pick = (nodeId: number | null, add: boolean) => {
-    const { selected } = useView.getState();
+  const pick = useCallback((nodeId: number | null, add: boolean) => {
+    const { selected, set } = useView.getState();
     if (nodeId === null) {
       set({ selected: add ? selected : [], finding: null });
     } else if (add) {
@@ -78,7 +82,7 @@ export function TwinView({ id, crossing }: Props) {
     } else {
       set({ selected: [nodeId] });
     }
-  };
+  }, []);
   const drag = (e: PointerEvent<HTMLButtonElement>) => {
     if (e.buttons && frame.current) {
       const box = frame.current.getBoundingClientRect();
@@ -170,7 +174,9 @@ interface FrameProps {
 /** A view's caption, its tools, and what to say when there is nothing to see. */
 function ViewFrame({ which, title, side, meshes, crossing, problem, render }: FrameProps) {
   const [opened, setOpened] = useState(false);
-  const { layout, shading, set } = useView();
+  const layout = useView((s) => s.layout);
+  const shading = useView((s) => s.shading);
+  const set = useView((s) => s.set);
   useEffect(() => {
     if (meshes.ready) {
       setOpened(true);

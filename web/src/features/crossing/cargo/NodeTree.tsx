@@ -14,7 +14,9 @@ interface Props {
 
 /** The tree of parts; only the rows in sight are made, so that twenty thousand stay fluent. */
 export function NodeTree({ rows, counts, onToggle }: Props) {
-  const { selected, hidden, set } = useView();
+  const selected = useView((s) => s.selected);
+  const hidden = useView((s) => s.hidden);
+  const set = useView((s) => s.set);
   const box = useRef<HTMLDivElement>(null);
   const [top, setTop] = useState(0);
   const [cursor, setCursor] = useState(0);

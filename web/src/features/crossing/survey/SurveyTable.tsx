@@ -19,7 +19,8 @@ export function SurveyTable({ id }: { id: string }) {
   const survey = useQuery(queries.survey(id));
   const { state, change } = useHandling(id, true);
   const navigate = useNavigate();
-  const { finding, set } = useView();
+  const finding = useView((s) => s.finding);
+  const set = useView((s) => s.set);
   const find = useFind(id);
   const [open, setOpen] = useState<number | null>(null);
   const findings = survey.data?.findings ?? [];

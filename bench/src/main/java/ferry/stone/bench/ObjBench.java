@@ -18,7 +18,9 @@ import org.openjdk.jmh.annotations.Setup;
 import org.openjdk.jmh.annotations.State;
 import org.openjdk.jmh.annotations.Warmup;
 
-/** Reading an OBJ from memory, against de.javagl:obj 0.4.0 and against a plain copy of the bytes. */
+/**
+ * Reading an OBJ from memory, against de.javagl:obj 0.4.0 and against a plain copy of the bytes.
+ */
 @State(Scope.Benchmark)
 @BenchmarkMode(Mode.AverageTime)
 @OutputTimeUnit(TimeUnit.MILLISECONDS)
@@ -26,7 +28,7 @@ import org.openjdk.jmh.annotations.Warmup;
 @Measurement(iterations = 4, time = 3)
 @Fork(
     value = 1,
-    jvmArgsAppend = {"-Xms5g", "-Xmx5g"})
+    jvmArgsAppend = {"-Xms5g", "-Xmx5g", "-XX:+UseParallelGC", "-XX:+AlwaysPreTouch"})
 public class ObjBench {
   /** Quads along a side: 500 gives 500 000 triangles. */
   @Param({"500"})

@@ -1,10 +1,10 @@
 package ferry.stone.bench;
 
+import ferry.stone.core.format.Resources;
 import java.io.ByteArrayInputStream;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
-import ferry.stone.core.format.Resources;
 
 /** A bumpy sheet as OBJ text in memory, with UVs and normals. */
 final class ObjText implements Resources {
@@ -20,11 +20,22 @@ final class ObjText implements Resources {
     for (int y = 0; y <= side; y++) {
       for (int x = 0; x <= side; x++) {
         double h = Math.sin(x * 0.05) * Math.cos(y * 0.07);
-        text.append("v ").append(x * 0.01f).append(' ').append((float) h).append(' ')
-            .append(y * 0.01f).append('\n');
-        text.append("vt ").append((float) x / side).append(' ').append((float) y / side)
+        text.append("v ")
+            .append(x * 0.01f)
+            .append(' ')
+            .append((float) h)
+            .append(' ')
+            .append(y * 0.01f)
             .append('\n');
-        text.append("vn ").append((float) (h * 0.3)).append(" 0.94 ").append((float) (h * 0.1))
+        text.append("vt ")
+            .append((float) x / side)
+            .append(' ')
+            .append((float) y / side)
+            .append('\n');
+        text.append("vn ")
+            .append((float) (h * 0.3))
+            .append(" 0.94 ")
+            .append((float) (h * 0.1))
             .append('\n');
       }
     }
@@ -41,9 +52,25 @@ final class ObjText implements Resources {
   }
 
   private static void face(StringBuilder text, int a, int b, int c) {
-    text.append("f ").append(a).append('/').append(a).append('/').append(a).append(' ')
-        .append(b).append('/').append(b).append('/').append(b).append(' ')
-        .append(c).append('/').append(c).append('/').append(c).append('\n');
+    text.append("f ")
+        .append(a)
+        .append('/')
+        .append(a)
+        .append('/')
+        .append(a)
+        .append(' ')
+        .append(b)
+        .append('/')
+        .append(b)
+        .append('/')
+        .append(b)
+        .append(' ')
+        .append(c)
+        .append('/')
+        .append(c)
+        .append('/')
+        .append(c)
+        .append('\n');
   }
 
   @Override

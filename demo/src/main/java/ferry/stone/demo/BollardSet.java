@@ -45,7 +45,7 @@ final class BollardSet {
   private static Materials materials(Parts parts) {
     double[] white = {1, 1, 1};
     return new Materials(
-        parts.phong("cast_iron", new double[] {0.2, 0.235, 0.26}, 0.35, 48, null),
+        parts.phong("cast_iron", new double[] {0.27, 0.31, 0.335}, 0.35, 48, null),
         parts.pbr(
             "granite",
             white,

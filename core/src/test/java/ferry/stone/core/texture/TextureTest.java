@@ -94,6 +94,18 @@ class TextureTest {
   }
 
   @Test
+  void readsWebp() throws Exception {
+    // One pixel, lossy, 34 bytes; from memory, checked by reading it.
+    byte[] webp =
+        java.util.Base64.getDecoder()
+            .decode("UklGRiIAAABXRUJQVlA4IBYAAAAwAQCdASoBAAEADsD+JaQAA3AAAAAA");
+    ImageInfo info = ImageCodec.probe(webp, "a.webp");
+    assertEquals("webp", info.kind());
+    assertFalse(info.isGltfReady());
+    assertEquals(1, ImageCodec.decode(webp, "a.webp").argb().length);
+  }
+
+  @Test
   void refusesImagesThatClaimTooMuch() {
     byte[] png = ImageCodec.encodePng(new Pixels(1, 1, new int[] {-1}, false));
     ByteBuffer.wrap(png).putInt(16, 60_000).putInt(20, 60_000);

@@ -23,6 +23,11 @@ final class NumberText {
 
   private NumberText() {}
 
+  /** 10 to the power of 0 to 22, exact. */
+  static double ten(int power) {
+    return TENS[power];
+  }
+
   /** The number in {@code [from, to)}; throws {@link NumberFormatException} if it is none. */
   static double parse(byte[] text, int from, int to) {
     int i = from;

@@ -1,8 +1,6 @@
 package ferry.stone.core.format.obj;
 
-import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
-import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FormatException.Kind;
 import ferry.stone.core.math.DoubleList;
@@ -11,10 +9,8 @@ import ferry.stone.core.math.IntList;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.io.InputStream;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.TreeMap;
 
 /** Bytes of an OBJ to {@link ObjData}, in one pass that makes no object for a line. */
 final class ObjParser {
@@ -26,7 +22,7 @@ final class ObjParser {
   private final ObjData data = new ObjData();
   private final ObjIndices indices;
   private final NameText names;
-  private final Map<String, Integer> unread = new TreeMap<>();
+  private final ObjReport report;
   private final Map<String, Integer> groupIds = new java.util.HashMap<>();
   private final Map<String, Integer> materialIds = new java.util.HashMap<>();
   private byte[] text;
@@ -38,17 +34,12 @@ final class ObjParser {
   private int material = -1;
   private int smoothing;
   private boolean stateChanged = true;
-  private int thinFaces;
-  private int firstThinFace;
-  private int weights;
-  private int deepUvs;
-  private String firstUnknown = "";
-  private int firstUnknownLine;
 
   private ObjParser(String resource, boolean wide, Findings findings) {
     this.resource = resource;
     this.findings = findings;
     this.names = new NameText(resource, findings);
+    this.report = new ObjReport(resource);
     this.indices = new ObjIndices(resource, data);
     if (wide) {
       data.doubles = new DoubleList(3 << 10);
@@ -122,7 +113,7 @@ final class ObjParser {
       data.uvs.add((float) number("u of a vt"));
       data.uvs.add(more() ? (float) number("v of a vt") : 0f);
       if (more() && number("w of a vt") != 0) {
-        deepUvs++;
+        report.deepUvs++;
       }
     } else if (c1 == 'n' && isSpace(c2)) {
       at += 2;
@@ -150,7 +141,7 @@ final class ObjParser {
     }
     double a = number("weight or colour of a v");
     if (!more()) {
-      weights += a != 1 ? 1 : 0;
+      report.weights += a != 1 ? 1 : 0;
       padColours(0);
       return;
     }
@@ -158,7 +149,7 @@ final class ObjParser {
     double c = number("colour of a v");
     if (more()) {
       // x y z w r g b: seven numbers.
-      weights += a != 1 ? 1 : 0;
+      report.weights += a != 1 ? 1 : 0;
       a = b;
       b = c;
       c = number("colour of a v");
@@ -184,17 +175,70 @@ final class ObjParser {
     int firstCorner = data.cornerVertex.size();
     int corners = 0;
     while (more()) {
-      corner();
+      if (!plainCorner()) {
+        corner();
+      }
       corners++;
     }
     if (corners < 3) {
       if (corners == 0) {
         throw broken("the face names no vertex; at least 3 were expected");
       }
-      thinFaces++;
-      firstThinFace = firstThinFace == 0 ? line : firstThinFace;
+      report.thinFace(line);
     }
     data.faceStart.add(firstCorner);
+  }
+
+  /**
+   * The usual corner, digits and slashes only, in one pass over local variables. False, with
+   * nothing done, for anything else.
+   */
+  private boolean plainCorner() throws FormatException {
+    byte[] b = text;
+    int stop = end;
+    int i = at;
+    int part = 0;
+    int vertex = 0;
+    int uv = 0;
+    int value = 0;
+    int first = i;
+    for (; i < stop; i++) {
+      int digit = b[i] - '0';
+      if (Integer.compareUnsigned(digit, 10) < 0) {
+        value = value * 10 + digit;
+      } else {
+        if (i - first > 9) {
+          return false;
+        }
+        if (b[i] != '/') {
+          break;
+        }
+        if (part == 0) {
+          vertex = value;
+        } else if (part == 1) {
+          uv = value;
+        } else {
+          return false;
+        }
+        part++;
+        value = 0;
+        first = i + 1;
+      }
+    }
+    if (i - first > 9 || (i < stop && !isSpace(b[i])) || (part == 0 && i == first)) {
+      return false;
+    }
+    int normal = 0;
+    if (part == 0) {
+      vertex = value;
+    } else if (part == 1) {
+      uv = value;
+    } else {
+      normal = value;
+    }
+    at = i;
+    indices.addCorner(vertex, uv, normal, line);
+    return true;
   }
 
   private void corner() throws FormatException {
@@ -268,7 +312,7 @@ final class ObjParser {
         }
       }
       case "f", "v", "vt", "vn" -> throw broken("\"" + key + "\" stands without values");
-      default -> unknown(key);
+      default -> report.unread(key, line);
     }
   }
 
@@ -297,85 +341,50 @@ final class ObjParser {
     try {
       return Integer.parseInt(value.split("\\s+")[0]);
     } catch (NumberFormatException e) {
-      unread.merge("s " + value, 1, Integer::sum);
+      report.unread("s " + value, line);
       return 0;
     }
   }
 
-  private void unknown(String key) {
-    if (firstUnknown.isEmpty()) {
-      firstUnknown = key;
-      firstUnknownLine = line;
-    }
-    if (unread.size() < 40 || unread.containsKey(key)) {
-      unread.merge(key.length() > 40 ? key.substring(0, 40) + "…" : key, 1, Integer::sum);
-    }
-  }
-
   private void finish() throws FormatException {
-    if (data.vertexCount() == 0) {
-      String why =
-          firstUnknown.isEmpty()
-              ? "the file holds no vertices."
-              : "this is not an OBJ: it holds no vertices, and \""
-                  + firstUnknown
-                  + "\" is no OBJ statement.";
-      throw new FormatException(
-          Kind.NOT_THIS_FORMAT,
-          resource,
-          firstUnknown.isEmpty() ? "" : "line " + firstUnknownLine,
-          why + " Expected lines such as \"v 0 0 0\". Check that the right file was chosen.");
-    }
+    report.refuseIfEmpty(data);
     padColours(0);
     indices.finish(findings);
-    if (!unread.isEmpty()) {
-      List<String> parts = new ArrayList<>();
-      unread.forEach((key, n) -> parts.add(key + " ×" + n));
-      findings.add(
-          Finding.of(
-                  "statements-not-read",
-                  Severity.LOOK,
-                  resource + ", line " + firstUnknownLine,
-                  "Some statements are not carried: " + String.join(", ", parts) + ".")
-              .measured(Figures.count(unread.values().stream().mapToInt(i -> i).sum(), "line")));
-    }
-    if (thinFaces > 0) {
-      note(
-          "faces-too-small",
-          thinFaces,
-          "face",
-          "fewer than 3 corners make no surface",
-          "line " + firstThinFace);
-    }
-    if (weights > 0) {
-      note(
-          "rational-weights",
-          weights,
-          "vertex",
-          "weights other than 1 are for curves and are left out",
-          "");
-    }
-    if (deepUvs > 0) {
-      note("third-uv-coordinate", deepUvs, "UV", "a third coordinate is left out", "");
-    }
-  }
-
-  private void note(String code, int count, String noun, String why, String place) {
-    findings.add(
-        Finding.of(
-                code,
-                Severity.LOOK,
-                resource + (place.isEmpty() ? "" : ", " + place),
-                Figures.count(count, noun) + ": " + why + ".")
-            .measured(Figures.count(count)));
+    report.add(findings);
   }
 
   private double number(String what) throws FormatException {
     skipSpace();
+    byte[] b = text;
+    int stop = end;
     int from = at;
-    while (at < end && !isSpace(text[at])) {
-      at++;
+    int i = from;
+    boolean minus = i < stop && b[i] == '-';
+    i += minus ? 1 : 0;
+    long mantissa = 0;
+    int point = -1;
+    int first = i;
+    for (; i < stop; i++) {
+      int digit = b[i] - '0';
+      if (Integer.compareUnsigned(digit, 10) < 0) {
+        mantissa = mantissa * 10 + digit;
+      } else if (b[i] == '.' && point < 0) {
+        point = i;
+      } else {
+        break;
+      }
     }
+    int digits = i - first - (point < 0 ? 0 : 1);
+    if (digits > 0 && digits < 18 && (i >= stop || isSpace(b[i]))) {
+      at = i;
+      // Exact as in NumberText: a whole number over a power of ten.
+      double value = point < 0 ? mantissa : mantissa / NumberText.ten(i - point - 1);
+      return minus ? -value : value;
+    }
+    while (i < stop && !isSpace(b[i])) {
+      i++;
+    }
+    at = i;
     if (from == at) {
       throw broken("a number is missing: " + what);
     }
@@ -409,9 +418,13 @@ final class ObjParser {
   }
 
   private void skipSpace() {
-    while (at < end && isSpace(text[at])) {
-      at++;
+    byte[] b = text;
+    int stop = end;
+    int i = at;
+    while (i < stop && b[i] <= ' ' && isSpace(b[i])) {
+      i++;
     }
+    at = i;
   }
 
   private void skipToSpace() {
