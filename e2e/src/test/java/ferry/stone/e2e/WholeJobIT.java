@@ -228,6 +228,29 @@ class WholeJobIT {
   }
 
   @Test
+  void aDroppedFolderKeepsItsPathsAndMissingFilesCanBeChosen() {
+    // A drop as the browser makes it: files with their names, dispatched on the page.
+    page.evaluate(
+        """
+        () => {
+          const transfer = new DataTransfer();
+          const obj = 'mtllib m.mtl\\no slab\\nv 0 0 0\\nv 1 0 0\\nv 1 1 0\\nvt 0 0\\n'
+            + 'usemtl oak\\nf 1/1 2/1 3/1\\n';
+          transfer.items.add(new File([obj], 'slab.obj'));
+          transfer.items.add(new File(['newmtl oak\\nmap_Kd oak_color.png\\n'], 'm.mtl'));
+          transfer.items.add(new File(['no picture'], 'oak_colour.png'));
+          window.dispatchEvent(new DragEvent('drop', { dataTransfer: transfer, bubbles: true }));
+        }
+        """);
+    page.waitForURL(Pattern.compile("/crossings/[-0-9a-f]+/cargo"));
+    assertThat(page.locator(".quayside-body")).containsText("oak_color.png");
+    assertThat(page.locator(".quayside-head .pill-loss")).hasText("1 not found");
+    page.getByLabel("File for oak_color.png").selectOption("oak_colour.png");
+    assertThat(page.locator(".quayside-body .pill-change")).hasText("chosen");
+    assertThat(page.locator(".quayside-head .pill-loss")).hasCount(0);
+  }
+
+  @Test
   void badFilesGetAMessageAndNothingIsLost() throws Exception {
     Path bad = Files.writeString(folder.resolve("broken.obj"), "v 0 0 0\nv 1 0 0\nf 1 2 7\n");
     bring(bad);
