@@ -59,6 +59,10 @@ export function useMeshes(crossingId: string, side: SideView | undefined): Meshe
       }
     }
     const waits = keys.flatMap((k) => underWay.get(k) ?? []);
+    if (waits.length === 0) {
+      // All are there already: nothing to draw anew.
+      return;
+    }
     Promise.all(new Set(waits)).then(
       () => live && setVersion((v) => v + 1),
       (e: Error) => live && setError(e.message),
