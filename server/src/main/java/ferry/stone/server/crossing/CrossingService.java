@@ -31,6 +31,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.UUID;
+import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Service;
 
 /** Crossings, their cargo, and their scenes in memory. */
@@ -45,6 +46,7 @@ public class CrossingService {
   private final JobService jobs;
   private final EventHub events;
   private final FerrySettings settings;
+  private final Map<String, Object> reads = new ConcurrentHashMap<>();
   private final Map<String, LoadedCrossing> loaded = new LinkedHashMap<>(16, 0.75f, true);
 
   public CrossingService(
@@ -99,6 +101,7 @@ public class CrossingService {
     synchronized (loaded) {
       loaded.remove(id);
     }
+    reads.remove(id);
     crossings.delete(id);
     events.tell("crossing", id);
   }
@@ -141,6 +144,8 @@ public class CrossingService {
     if (cargo.files(id).isEmpty()) {
       throw new ConflictException("Bring files first: there is nothing to read.");
     }
+    Object turn = new Object();
+    reads.put(id, turn);
     jobs.cancelAll(id);
     crossings.state(id, "reading", null);
     events.tell("crossing", id);
@@ -150,8 +155,11 @@ public class CrossingService {
         "Reading " + crossing.name(),
         progress -> readNow(id, progress),
         (state, problem) -> {
-          crossings.state(id, "failed", problem);
-          events.tell("crossing", id);
+          // A reading that a newer one took the place of has no say any more.
+          if (reads.get(id) == turn) {
+            crossings.state(id, "failed", problem);
+            events.tell("crossing", id);
+          }
         });
   }
 
