@@ -1,6 +1,7 @@
 package ferry.stone.core.math;
 
 import java.util.Arrays;
+import java.util.List;
 
 /** A growing {@code double[]} for readers and builders. */
 public final class DoubleList {
@@ -8,7 +9,7 @@ public final class DoubleList {
   private int size;
 
   public DoubleList(int capacity) {
-    values = new double[Math.max(16, capacity)];
+    values = new double[capacity];
   }
 
   public void add(double value) {
@@ -36,6 +37,17 @@ public final class DoubleList {
   /** A copy of the right length; the array itself when it is already full. */
   public double[] toArray() {
     return size == values.length ? values : Arrays.copyOf(values, size);
+  }
+
+  /** One list of the right length from several; refuses more than an array can hold. */
+  public static DoubleList join(List<DoubleList> lists) {
+    long size = lists.stream().mapToLong(DoubleList::size).sum();
+    DoubleList all = new DoubleList(Math.toIntExact(size));
+    for (DoubleList list : lists) {
+      System.arraycopy(list.values, 0, all.values, all.size, list.size);
+      all.size += list.size;
+    }
+    return all;
   }
 
   private void grow(int needed) {

@@ -1,6 +1,7 @@
 package ferry.stone.core.math;
 
 import java.util.Arrays;
+import java.util.List;
 
 /** A growing {@code float[]} for readers and builders. */
 public final class FloatList {
@@ -8,7 +9,7 @@ public final class FloatList {
   private int size;
 
   public FloatList(int capacity) {
-    values = new float[Math.max(16, capacity)];
+    values = new float[capacity];
   }
 
   public void add(float value) {
@@ -36,6 +37,17 @@ public final class FloatList {
   /** A copy of the right length; the array itself when it is already full. */
   public float[] toArray() {
     return size == values.length ? values : Arrays.copyOf(values, size);
+  }
+
+  /** One list of the right length from several; refuses more than an array can hold. */
+  public static FloatList join(List<FloatList> lists) {
+    long size = lists.stream().mapToLong(FloatList::size).sum();
+    FloatList all = new FloatList(Math.toIntExact(size));
+    for (FloatList list : lists) {
+      System.arraycopy(list.values, 0, all.values, all.size, list.size);
+      all.size += list.size;
+    }
+    return all;
   }
 
   private void grow(int needed) {

@@ -1,6 +1,7 @@
 package ferry.stone.core.math;
 
 import java.util.Arrays;
+import java.util.List;
 
 /** A growing {@code int[]} for readers and builders. */
 public final class IntList {
@@ -8,7 +9,7 @@ public final class IntList {
   private int size;
 
   public IntList(int capacity) {
-    values = new int[Math.max(16, capacity)];
+    values = new int[capacity];
   }
 
   public void add(int value) {
@@ -29,6 +30,10 @@ public final class IntList {
     return values[index];
   }
 
+  public void set(int index, int value) {
+    values[index] = value;
+  }
+
   public int size() {
     return size;
   }
@@ -36,6 +41,17 @@ public final class IntList {
   /** A copy of the right length; the array itself when it is already full. */
   public int[] toArray() {
     return size == values.length ? values : Arrays.copyOf(values, size);
+  }
+
+  /** One list of the right length from several; refuses more than an array can hold. */
+  public static IntList join(List<IntList> lists) {
+    long size = lists.stream().mapToLong(IntList::size).sum();
+    IntList all = new IntList(Math.toIntExact(size));
+    for (IntList list : lists) {
+      System.arraycopy(list.values, 0, all.values, all.size, list.size);
+      all.size += list.size;
+    }
+    return all;
   }
 
   private void grow(int needed) {

@@ -7,6 +7,7 @@ import java.util.Arrays;
 final class Compaction {
   private final int[] place;
   private IntList used = new IntList(16);
+  private boolean allUsed;
 
   Compaction(int count) {
     place = new int[count];
@@ -24,24 +25,27 @@ final class Compaction {
 
   /** Ends marking; the used values in file order. */
   int[] finish() {
-    int[] kept = Arrays.copyOf(used.toArray(), used.size());
-    if (kept.length == place.length) {
+    int[] kept = used.toArray().clone();
+    allUsed = kept.length == place.length;
+    if (allUsed) {
       for (int i = 0; i < kept.length; i++) {
         kept[i] = i;
       }
     } else {
       Arrays.sort(kept);
-    }
-    for (int i = 0; i < kept.length; i++) {
-      place[kept[i]] = i + 1;
+      for (int i = 0; i < kept.length; i++) {
+        place[kept[i]] = i + 1;
+      }
     }
     return kept;
   }
 
   /** Replaces old places by new ones, in the array itself. */
   int[] apply(int[] indices) {
-    for (int i = 0; i < indices.length; i++) {
-      indices[i] = indices[i] < 0 ? -1 : place[indices[i]] - 1;
+    if (!allUsed) {
+      for (int i = 0; i < indices.length; i++) {
+        indices[i] = indices[i] < 0 ? -1 : place[indices[i]] - 1;
+      }
     }
     return indices;
   }

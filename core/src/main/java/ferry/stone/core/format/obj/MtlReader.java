@@ -58,31 +58,35 @@ final class MtlReader {
           "map_rma",
           "map_orm");
 
+  private static final int BLOCK = 1 << 16;
+
   private MtlReader() {}
 
   static List<MtlMaterial> read(String resource, ReadContext context)
       throws IOException, FormatException {
     List<MtlMaterial> materials = new ArrayList<>();
-    NameText names = new NameText(resource, context.findings());
+    NameText names = new NameText(resource);
     try (InputStream in = context.resources().open(resource)) {
-      TextLines lines = new TextLines(in, resource, true);
+      TextBlocks blocks = new TextBlocks(in, resource, BLOCK);
       MtlMaterial current = null;
-      while (lines.next()) {
-        String line =
-            names.decode(lines.buffer(), lines.start(), lines.end(), lines.line()).strip();
-        if (line.isEmpty() || line.startsWith("#")) {
-          continue;
+      int lineCount = 0;
+      for (TextBlocks.Block block = blocks.next(); block != null; block = blocks.next()) {
+        TextLines lines = new TextLines(block, lineCount);
+        while (lines.next()) {
+          String line = names.decode(block.bytes(), lines.start(), lines.end(), lines.line());
+          String[] parts = line.strip().split("\\s+", 2);
+          String key = parts[0].toLowerCase(Locale.ROOT);
+          String rest = parts.length > 1 ? parts[1].strip() : "";
+          if (key.equals("newmtl")) {
+            current = new MtlMaterial(rest, resource, lines.line());
+            materials.add(current);
+          } else if (current != null && !key.isEmpty() && !key.startsWith("#")) {
+            statement(current, key, rest, lines.line(), context);
+          }
         }
-        String[] parts = line.split("\\s+", 2);
-        String key = parts[0].toLowerCase(Locale.ROOT);
-        String rest = parts.length > 1 ? parts[1].strip() : "";
-        if (key.equals("newmtl")) {
-          current = new MtlMaterial(rest, resource, lines.line());
-          materials.add(current);
-        } else if (current != null) {
-          statement(current, key, rest, lines.line(), context);
-        }
+        lineCount = lines.lines();
       }
+      names.report(context.findings());
     }
     if (materials.isEmpty()) {
       context

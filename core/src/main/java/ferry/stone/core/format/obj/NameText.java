@@ -13,12 +13,10 @@ final class NameText {
   private static final Charset LATIN = Charset.forName("windows-1252");
 
   private final String resource;
-  private final Findings findings;
-  private boolean reported;
+  private int firstLatin;
 
-  NameText(String resource, Findings findings) {
+  NameText(String resource) {
     this.resource = resource;
-    this.findings = findings;
   }
 
   String ascii(byte[] text, int from, int to) {
@@ -41,16 +39,31 @@ final class NameText {
           .decode(ByteBuffer.wrap(text, from, to - from))
           .toString();
     } catch (CharacterCodingException e) {
-      if (!reported) {
-        reported = true;
-        findings.add(
-            Finding.of(
-                "names-not-utf8",
-                Severity.NOTE,
-                resource + ", line " + line,
-                "Names are not UTF-8; they were read as Western European (Windows-1252)."));
-      }
+      firstLatin = firstLatin == 0 ? line : firstLatin;
       return new String(text, from, to - from, LATIN);
+    }
+  }
+
+  /**
+   * Adds what was met in a later block of the same file.
+   *
+   * @param linesBefore lines of the file before that block
+   */
+  void add(NameText later, int linesBefore) {
+    if (firstLatin == 0 && later.firstLatin > 0) {
+      firstLatin = linesBefore + later.firstLatin;
+    }
+  }
+
+  /** Tells, if it was so, that names were not UTF-8. */
+  void report(Findings findings) {
+    if (firstLatin > 0) {
+      findings.add(
+          Finding.of(
+              "names-not-utf8",
+              Severity.NOTE,
+              resource + ", line " + firstLatin,
+              "Names are not UTF-8; they were read as Western European (Windows-1252)."));
     }
   }
 }

@@ -35,7 +35,7 @@ final class ObjAssembler {
     Map<Integer, IntList> runsOfPart = new LinkedHashMap<>();
     for (int r = 0; r < data.runs.size(); r++) {
       ObjData.Run run = data.runs.get(r);
-      int part = byObject ? run.object : run.group;
+      int part = byObject ? run.object() : run.group();
       runsOfPart.computeIfAbsent(part, k -> new IntList(4)).add(r);
     }
     Map<Integer, IntList> unused = unusedByPart(byObject);

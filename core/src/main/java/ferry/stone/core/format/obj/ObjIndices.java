@@ -9,23 +9,35 @@ import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.IntList;
 
 /**
- * Turns written indices into places from 0. An index above the count so far may name something that
- * stands further down; what is still out of range at the end is refused or dropped.
+ * Turns the written indices of a block into places from 0 in the whole file. An index above the
+ * count so far may name something that stands further down; what is still out of range at the end
+ * is refused or dropped.
  */
 final class ObjIndices {
+  /** Ends the parsing of a block that names things by counting backwards past an unknown start. */
+  static final class CountsNeeded extends RuntimeException {
+    private static final long serialVersionUID = 1;
+
+    CountsNeeded() {
+      super("an index counts backwards", null, false, false);
+    }
+  }
+
   private final String resource;
   private final ObjData data;
+  private final ObjData.Counts before;
   private int highestVertex = -1;
   private int highestVertexLine;
   private int highestUv = -1;
   private int highestNormal = -1;
-  private int badUvs;
-  private int badNormals;
-  private int badLine;
 
-  ObjIndices(String resource, ObjData data) {
+  /**
+   * @param before what stands ahead of the block, or {@code null} while that is not known
+   */
+  ObjIndices(String resource, ObjData data, ObjData.Counts before) {
     this.resource = resource;
     this.data = data;
+    this.before = before;
   }
 
   /** Adds a corner from written indices; 0 stands for an absent UV or normal. */
@@ -33,25 +45,31 @@ final class ObjIndices {
     int corners = data.cornerVertex.size();
     data.cornerVertex.add(vertex(vertex, line));
     if (uv != 0 && data.cornerUv == null) {
-      data.cornerUv = ObjParser.absent(corners);
+      data.cornerUv = absent(corners);
     }
     if (normal != 0 && data.cornerNormal == null) {
-      data.cornerNormal = ObjParser.absent(corners);
+      data.cornerNormal = absent(corners);
     }
     if (data.cornerUv != null) {
-      int place = uv > 0 ? uv - 1 : uv == 0 ? -1 : data.uvs.size() / 2 + uv;
-      if (uv < 0 && place < 0) {
-        badUvs++;
-        badLine = badLine == 0 ? line : badLine;
+      int place = uv - 1;
+      if (uv < 0) {
+        place = known().uvs() + data.uvs.size() / 2 + uv;
+        if (place < 0) {
+          data.named.badUvs++;
+          data.named.badLine(line);
+        }
       }
       highestUv = Math.max(highestUv, place);
       data.cornerUv.add(Math.max(-1, place));
     }
     if (data.cornerNormal != null) {
-      int place = normal > 0 ? normal - 1 : normal == 0 ? -1 : data.normals.size() / 3 + normal;
-      if (normal < 0 && place < 0) {
-        badNormals++;
-        badLine = badLine == 0 ? line : badLine;
+      int place = normal - 1;
+      if (normal < 0) {
+        place = known().normals() + data.normals.size() / 3 + normal;
+        if (place < 0) {
+          data.named.badNormals++;
+          data.named.badLine(line);
+        }
       }
       highestNormal = Math.max(highestNormal, place);
       data.cornerNormal.add(Math.max(-1, place));
@@ -67,14 +85,36 @@ final class ObjIndices {
       }
       return written - 1;
     }
-    int place = data.vertexCount() + written;
+    int count = known().vertices() + data.vertexCount();
+    int place = count + written;
     if (written == 0 || place < 0) {
-      throw outOfRange(written, line);
+      throw outOfRange(resource, written, before.lines() + line, count);
     }
     return place;
   }
 
-  private FormatException outOfRange(int written, int line) {
+  private ObjData.Counts known() {
+    if (before == null) {
+      throw new CountsNeeded();
+    }
+    return before;
+  }
+
+  /** Leaves what was named with the block's data. */
+  void finish() {
+    data.named.vertex = highestVertex;
+    data.named.vertexLine = highestVertexLine;
+    data.named.uv = highestUv;
+    data.named.normal = highestNormal;
+  }
+
+  private static IntList absent(int count) {
+    IntList list = new IntList(Math.max(1 << 12, count * 2));
+    list.fill(-1, count);
+    return list;
+  }
+
+  private static FormatException outOfRange(String resource, int written, int line, int count) {
     return new FormatException(
         Kind.CORRUPT,
         resource,
@@ -85,50 +125,81 @@ final class ObjIndices {
             + (written == 0
                 ? "vertices are counted from 1"
                 : "the file has only "
-                    + Figures.count(data.vertexCount(), "vertex")
+                    + Figures.count(count, "vertex")
                     + (written < 0 ? " up to here" : ""))
             + ". The file is damaged or cut short: export it again.");
   }
 
-  /** Checks what could not be checked before the whole file was read. */
-  void finish(Findings findings) throws FormatException {
-    if (highestVertex >= data.vertexCount()) {
-      throw outOfRange(highestVertex + 1, highestVertexLine);
-    }
-    if (data.cornerUv != null && highestUv >= data.uvs.size() / 2) {
-      badUvs += drop(data.cornerUv, data.uvs.size() / 2, uvs -> data.cornerUv = uvs);
-    }
-    if (data.cornerNormal != null && highestNormal >= data.normals.size() / 3) {
-      badNormals += drop(data.cornerNormal, data.normals.size() / 3, n -> data.cornerNormal = n);
-    }
-    report(findings, badUvs, "uv-index-out-of-range", "UV");
-    report(findings, badNormals, "normal-index-out-of-range", "normal");
-  }
+  /** The highest places that were named, and the wrong ones, of a block or of the whole file. */
+  static final class Named {
+    private int vertex = -1;
+    private int vertexLine;
+    private int uv = -1;
+    private int normal = -1;
+    private int badUvs;
+    private int badNormals;
+    private int badLine;
 
-  private static int drop(IntList list, int count, java.util.function.Consumer<IntList> use) {
-    IntList kept = new IntList(list.size());
-    int bad = 0;
-    for (int i = 0; i < list.size(); i++) {
-      boolean out = list.get(i) >= count;
-      bad += out ? 1 : 0;
-      kept.add(out ? -1 : list.get(i));
+    private void badLine(int line) {
+      badLine = badLine == 0 ? line : badLine;
     }
-    use.accept(kept);
-    return bad;
-  }
 
-  private void report(Findings findings, int count, String code, String what) {
-    if (count > 0) {
-      findings.add(
-          Finding.of(
-                  code,
-                  Severity.FIX,
-                  resource + (badLine > 0 ? ", line " + badLine : ""),
-                  "Face corners name a "
-                      + what
-                      + " that is not in the file; they are read without"
-                      + " one.")
-              .measured(Figures.count(count, "corner")));
+    /**
+     * @param linesBefore to be added to the other's line numbers
+     */
+    void add(Named other, int linesBefore) {
+      if (other.vertex > vertex) {
+        vertex = other.vertex;
+        vertexLine = linesBefore + other.vertexLine;
+      }
+      uv = Math.max(uv, other.uv);
+      normal = Math.max(normal, other.normal);
+      badUvs += other.badUvs;
+      badNormals += other.badNormals;
+      if (other.badLine > 0) {
+        badLine(linesBefore + other.badLine);
+      }
+    }
+
+    /** Checks what could not be checked before the whole file was read. */
+    void check(ObjData data, String resource, Findings findings) throws FormatException {
+      if (vertex >= data.vertexCount()) {
+        throw outOfRange(resource, vertex + 1, vertexLine, data.vertexCount());
+      }
+      if (data.cornerUv != null && uv >= data.uvs.size() / 2) {
+        badUvs += drop(data.cornerUv, data.uvs.size() / 2);
+      }
+      if (data.cornerNormal != null && normal >= data.normals.size() / 3) {
+        badNormals += drop(data.cornerNormal, data.normals.size() / 3);
+      }
+      report(findings, resource, badUvs, "uv-index-out-of-range", "UV");
+      report(findings, resource, badNormals, "normal-index-out-of-range", "normal");
+    }
+
+    private static int drop(IntList list, int count) {
+      int bad = 0;
+      for (int i = 0; i < list.size(); i++) {
+        if (list.get(i) >= count) {
+          list.set(i, -1);
+          bad++;
+        }
+      }
+      return bad;
+    }
+
+    private void report(Findings findings, String resource, int count, String code, String what) {
+      if (count > 0) {
+        findings.add(
+            Finding.of(
+                    code,
+                    Severity.FIX,
+                    resource + (badLine > 0 ? ", line " + badLine : ""),
+                    "Face corners name a "
+                        + what
+                        + " that is not in the file; they are read without"
+                        + " one.")
+                .measured(Figures.count(count, "corner")));
+      }
     }
   }
 }

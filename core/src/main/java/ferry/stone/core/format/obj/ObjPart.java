@@ -37,7 +37,7 @@ final class ObjPart {
     int faceCount = 0;
     int cornerCount = 0;
     for (int r : runs) {
-      for (int f = data.runs.get(r).firstFace; f < data.endFace(r); f++) {
+      for (int f = data.runs.get(r).firstFace(); f < data.endFace(r); f++) {
         int size = data.faceEnd(f) - data.faceStart.get(f);
         faceCount += size >= 3 ? 1 : 0;
         cornerCount += size >= 3 ? size : 0;
@@ -50,7 +50,7 @@ final class ObjPart {
     int c = 0;
     int face = 0;
     for (int r : runs) {
-      for (int f = data.runs.get(r).firstFace; f < data.endFace(r); f++) {
+      for (int f = data.runs.get(r).firstFace(); f < data.endFace(r); f++) {
         int from = data.faceStart.get(f);
         int to = data.faceEnd(f);
         if (to - from < 3) {
@@ -113,13 +113,13 @@ final class ObjPart {
 
   private void collectLoose(int[] runs, IntList lineOffsets, IntList lineVertices, IntList points) {
     for (int r : runs) {
-      for (int l = data.runs.get(r).firstLine; l < data.endLine(r); l++) {
+      for (int l = data.runs.get(r).firstLine(); l < data.endLine(r); l++) {
         lineOffsets.add(lineVertices.size());
         for (int k = data.lineStart.get(l); k < data.lineEnd(l); k++) {
           lineVertices.add(data.lineVertex.get(k));
         }
       }
-      for (int p = data.runs.get(r).firstPoint; p < data.endPoint(r); p++) {
+      for (int p = data.runs.get(r).firstPoint(); p < data.endPoint(r); p++) {
         points.add(data.points.get(p));
       }
     }
@@ -184,21 +184,23 @@ final class ObjPart {
     for (int r : runs) {
       ObjData.Run run = data.runs.get(r);
       int first = face;
-      for (int f = run.firstFace; f < data.endFace(r); f++) {
+      for (int f = run.firstFace(); f < data.endFace(r); f++) {
         face += data.faceEnd(f) - data.faceStart.get(f) >= 3 ? 1 : 0;
       }
       if (face == first) {
         continue;
       }
       int material =
-          run.material < 0 ? -1 : materialIds.getOrDefault(data.materials.get(run.material), -1);
+          run.material() < 0
+              ? -1
+              : materialIds.getOrDefault(data.materials.get(run.material()), -1);
       int slot = material < 0 ? -1 : slotOf.computeIfAbsent(material, k -> slotOf.size());
       Arrays.fill(slots, first, face, slot);
       if (smoothing != null) {
-        Arrays.fill(smoothing, first, face, run.smoothing);
+        Arrays.fill(smoothing, first, face, run.smoothing());
       }
-      if (groupsAreSets || ObjAssembler.groupNames(data, run.group).size() > 1) {
-        for (String group : ObjAssembler.groupNames(data, run.group)) {
+      if (groupsAreSets || ObjAssembler.groupNames(data, run.group()).size() > 1) {
+        for (String group : ObjAssembler.groupNames(data, run.group())) {
           IntList set = sets.computeIfAbsent(group, k -> new IntList(16));
           for (int f = first; f < face; f++) {
             set.add(f);

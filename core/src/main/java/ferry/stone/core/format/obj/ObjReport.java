@@ -45,6 +45,30 @@ final class ObjReport {
     firstThinFace = firstThinFace == 0 ? line : firstThinFace;
   }
 
+  /**
+   * Adds what was counted in a later block of the same file.
+   *
+   * @param linesBefore lines of the file before that block
+   */
+  void add(ObjReport later, int linesBefore) {
+    if (firstUnknown.isEmpty()) {
+      firstUnknown = later.firstUnknown;
+      firstUnknownLine = linesBefore + later.firstUnknownLine;
+    }
+    if (firstThinFace == 0 && later.thinFaces > 0) {
+      firstThinFace = linesBefore + later.firstThinFace;
+    }
+    later.unread.forEach(
+        (key, count) -> {
+          if (unread.size() < MOST_KEYS || unread.containsKey(key)) {
+            unread.merge(key, count, Integer::sum);
+          }
+        });
+    thinFaces += later.thinFaces;
+    weights += later.weights;
+    deepUvs += later.deepUvs;
+  }
+
   /** A file without vertices is none of ours. */
   void refuseIfEmpty(ObjData data) throws FormatException {
     if (data.vertexCount() == 0) {
