@@ -16,7 +16,6 @@ interface Header {
     normal?: number;
     uv?: number;
     colour?: number;
-    piece: number;
     index: number;
   }[];
 }
@@ -41,7 +40,6 @@ export function readBlock(buffer: ArrayBuffer, at: number): Part[] {
     if (p.colour !== undefined) {
       geometry.setAttribute('color', new BufferAttribute(floats(p.colour, 3 * p.vertices), 3));
     }
-    geometry.setAttribute('piece', new BufferAttribute(floats(p.piece, p.vertices), 1));
     geometry.setIndex(
       new BufferAttribute(new Uint32Array(buffer, base + p.index, 3 * p.triangles), 1),
     );
@@ -51,13 +49,32 @@ export function readBlock(buffer: ArrayBuffer, at: number): Part[] {
 
 /** Reads several blocks, each after its length. An absent mesh is empty. */
 export function readBlocks(buffer: ArrayBuffer, count: number): Part[][] {
+  return blockPlaces(buffer, count).map(({ at, length }) =>
+    length === 0 ? [] : readBlock(buffer, at),
+  );
+}
+
+/** Gives each mesh's parts the piece of every vertex, from blocks in the meshes' order. */
+export function readPieces(buffer: ArrayBuffer, meshes: Part[][]) {
+  for (const [i, { at, length }] of blockPlaces(buffer, meshes.length).entries()) {
+    let from = at;
+    for (const { geometry } of length === 0 ? [] : (meshes[i] ?? [])) {
+      const vertices = geometry.getAttribute('position').count;
+      const pieces = new Float32Array(buffer, from, vertices);
+      geometry.setAttribute('piece', new BufferAttribute(pieces, 1));
+      from += 4 * vertices;
+    }
+  }
+}
+
+function blockPlaces(buffer: ArrayBuffer, count: number) {
   const view = new DataView(buffer);
-  const result: Part[][] = [];
+  const places: { at: number; length: number }[] = [];
   let at = 0;
   for (let i = 0; i < count; i++) {
     const length = view.getUint32(at, true);
-    result.push(length === 0 ? [] : readBlock(buffer, at + 4));
+    places.push({ at: at + 4, length });
     at += 4 + length;
   }
-  return result;
+  return places;
 }

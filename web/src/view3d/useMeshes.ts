@@ -1,18 +1,31 @@
 import { useEffect, useMemo, useState } from 'react';
 import { getBytes, type SideView } from '../api/client';
 import { type Box, union } from '../features/crossing/bounds';
-import { type Part, readBlocks } from './meshBlock';
+import { type Part, readBlocks, readPieces } from './meshBlock';
 
 const AT_ONCE = 60;
 const MOST_KEPT = 2000;
 const cache = new Map<string, Part[]>();
+const withPieces = new Set<string>();
 const underWay = new Map<string, Promise<void>>();
 
-async function load(crossingId: string, keys: string[]): Promise<void> {
-  const list = keys.map(encodeURIComponent).join(',');
-  const buffer = await getBytes(`/api/crossings/${crossingId}/meshes?keys=${list}`);
-  for (const [i, parts] of readBlocks(buffer, keys.length).entries()) {
-    cache.set(keys[i] as string, parts);
+async function load(crossingId: string, keys: string[], pieces: boolean): Promise<void> {
+  const from = (kind: string, some: string[]) =>
+    getBytes(`/api/crossings/${crossingId}/${kind}?keys=${some.map(encodeURIComponent).join(',')}`);
+  const unknown = keys.filter((k) => !cache.has(k));
+  if (unknown.length > 0) {
+    for (const [i, parts] of readBlocks(await from('meshes', unknown), unknown.length).entries()) {
+      cache.set(unknown[i] as string, parts);
+    }
+  }
+  if (pieces) {
+    readPieces(
+      await from('pieces', keys),
+      keys.map((k) => cache.get(k) ?? []),
+    );
+    for (const key of keys) {
+      withPieces.add(key);
+    }
   }
   for (const [key, parts] of cache) {
     if (cache.size <= MOST_KEPT) {
@@ -22,6 +35,7 @@ async function load(crossingId: string, keys: string[]): Promise<void> {
       part.geometry.dispose();
     }
     cache.delete(key);
+    withPieces.delete(key);
   }
 }
 
@@ -31,8 +45,11 @@ export interface Meshes {
   error: string | null;
 }
 
-/** Fetches the meshes a side names; each is fetched once and shared by both views. */
-export function useMeshes(crossingId: string, side: SideView | undefined): Meshes {
+/**
+ * Fetches the meshes a side names; each is fetched once and shared by both views. The pieces that
+ * colour them are fetched when they are wanted.
+ */
+export function useMeshes(crossingId: string, side: SideView | undefined, pieces: boolean): Meshes {
   const [version, setVersion] = useState(0);
   const [error, setError] = useState<string | null>(null);
   const keys = useMemo(() => {
@@ -46,19 +63,22 @@ export function useMeshes(crossingId: string, side: SideView | undefined): Meshe
   }, [side]);
   useEffect(() => {
     let live = true;
-    const missing = keys.filter((k) => !cache.has(k) && !underWay.has(k));
+    const mark = (key: string) => `${key}/${pieces}`;
+    const missing = keys.filter(
+      (k) => (!cache.has(k) || (pieces && !withPieces.has(k))) && !underWay.has(mark(k)),
+    );
     for (let i = 0; i < missing.length; i += AT_ONCE) {
       const some = missing.slice(i, i + AT_ONCE);
-      const work = load(crossingId, some).finally(() => {
+      const work = load(crossingId, some, pieces).finally(() => {
         for (const key of some) {
-          underWay.delete(key);
+          underWay.delete(mark(key));
         }
       });
       for (const key of some) {
-        underWay.set(key, work);
+        underWay.set(mark(key), work);
       }
     }
-    const waits = keys.flatMap((k) => underWay.get(k) ?? []);
+    const waits = keys.flatMap((k) => underWay.get(mark(k)) ?? []);
     if (waits.length === 0) {
       // All are there already: nothing to draw anew.
       return;
@@ -70,7 +90,7 @@ export function useMeshes(crossingId: string, side: SideView | undefined): Meshe
     return () => {
       live = false;
     };
-  }, [crossingId, keys]);
+  }, [crossingId, keys, pieces]);
   return useMemo(() => {
     const parts = new Map<string, Part[]>();
     for (const key of keys) {

@@ -34,6 +34,7 @@ export function TwinView({ id, crossing }: Props) {
   const seam = useView((s) => s.seam);
   const hoveredStone = useView((s) => s.hoveredStone);
   const finding = useView((s) => s.finding);
+  const pieces = useView((s) => s.shading === 'pieces');
   const set = useView((s) => s.set);
   const handling = useQuery({ ...queries.handling(id), enabled: ready });
   const near = useQuery({ ...queries.near(id), enabled: ready });
@@ -52,8 +53,8 @@ export function TwinView({ id, crossing }: Props) {
     enabled: ready && finding !== null,
   });
   const farSide = hoveredStone !== null && after.data ? after.data : far.data;
-  const nearMeshes = useMeshes(id, near.data);
-  const farMeshes = useMeshes(id, farSide);
+  const nearMeshes = useMeshes(id, near.data, pieces);
+  const farMeshes = useMeshes(id, farSide, pieces);
   const frame = useRef<HTMLDivElement>(null);
   useThumbnail(id, farMeshes.ready && hoveredStone === null, far.data);
   const find = useFind(id);

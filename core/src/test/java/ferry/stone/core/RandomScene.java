@@ -110,7 +110,9 @@ public final class RandomScene {
                 new Attribute("uv", Semantic.UV, Domain.CORNER, 2, uvs.toArray(), uvIndex),
                 new Attribute(
                     "normal", Semantic.NORMAL, Domain.CORNER, 3, normals.toArray(), normalIndex)))
-        .withMaterials(materials.stream().mapToInt(Integer::intValue).toArray(), slots.toArray());
+        .toBuilder()
+        .materials(materials.stream().mapToInt(Integer::intValue).toArray(), slots.toArray())
+        .build();
   }
 
   private static void face(

@@ -88,7 +88,7 @@ final class LanternString {
     PolygonMesh mesh = body.build(id, "lantern", paper, brass);
     int[] slots = new int[mesh.faces().faceCount()];
     Arrays.fill(slots, paperFaces, slots.length, 1);
-    return turned(mesh.withMaterials(mesh.materialIds(), slots), x, y, 0);
+    return turned(mesh.toBuilder().materials(mesh.materialIds(), slots).build(), x, y, 0);
   }
 
   private static void posts(SceneBuilder scene, Parts parts, int timber) {

@@ -168,7 +168,9 @@ final class Shape {
             List.of(
                 new Attribute(
                     "uv", Semantic.UV, Domain.CORNER, 2, uvs.toArray(), uvCorners.toArray())))
-        .withMaterials(materialIds, null);
+        .toBuilder()
+        .materials(materialIds, null)
+        .build();
   }
 
   int faceCount() {

@@ -282,4 +282,30 @@ class WholeJobIT {
       assertThat(page.locator(".stone[data-step=ground]")).containsText("up 48 m");
     }
   }
+
+  @Test
+  void aDroppedFolderKeepsItsInnerPaths() throws Exception {
+    Path folder = Files.createDirectories(WholeJobIT.folder.resolve("quay"));
+    Files.createDirectories(folder.resolve("deep"));
+    Files.writeString(
+        folder.resolve("slab.obj"), "mtllib deep/slab.mtl\nv 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n");
+    Files.writeString(folder.resolve("deep/slab.mtl"), "newmtl a\n");
+    var data = new com.google.gson.JsonObject();
+    data.add("items", new com.google.gson.JsonArray());
+    var files = new com.google.gson.JsonArray();
+    files.add(folder.toString());
+    data.add("files", files);
+    data.addProperty("dragOperationsMask", 1);
+    var session = page.context().newCDPSession(page);
+    for (String type : List.of("dragEnter", "dragOver", "drop")) {
+      var event = new com.google.gson.JsonObject();
+      event.addProperty("type", type);
+      event.addProperty("x", 600);
+      event.addProperty("y", 400);
+      event.add("data", data);
+      session.send("Input.dispatchDragEvent", event);
+    }
+    page.waitForURL(Pattern.compile("/crossings/[-0-9a-f]+/cargo"));
+    assertThat(page.getByText("deep/slab.mtl").first()).isVisible();
+  }
 }

@@ -12,6 +12,8 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.SerializationFeature;
 import java.io.ByteArrayOutputStream;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -180,6 +182,50 @@ class ApiTest {
       Thread.sleep(20);
     }
     throw new AssertionError("landing did not end");
+  }
+
+  @Test
+  void theSidesSayWhatTheViewsShow() throws Exception {
+    String id = ready("Sides", OBJ);
+    JsonNode near = read(send(get("/api/crossings/" + id + "/near"), 200));
+    assertThat(near.path("caption").asText()).contains("unit unknown");
+    assertThat(near.path("heightNote").asText()).isEqualTo("tall if metres");
+    assertThat(near.at("/bounds/3").asDouble()).isEqualTo(100);
+    handling(id, 0, "[" + step("u", "sourceUnit", "{\"unit\":\"cm\"}") + "]", 200);
+    JsonNode far = read(send(get("/api/crossings/" + id + "/far"), 200));
+    assertThat(far.at("/bounds/3").asDouble()).isEqualTo(1);
+    // What stands at x = 100 on the near side stands at x = 1 on the far side.
+    assertThat(far.at("/fromNear/0").asDouble()).isEqualTo(0.01);
+    JsonNode before = read(send(get("/api/crossings/" + id + "/far").param("after", "0"), 200));
+    assertThat(before.at("/bounds/3").asDouble()).isEqualTo(100);
+    String key = far.at("/nodes/0/mesh").asText();
+    assertThat(key).isEqualTo(near.at("/nodes/0/mesh").asText());
+    byte[] blocks =
+        send(get("/api/crossings/" + id + "/meshes").param("keys", key, "gone"), 200)
+            .getContentAsByteArray();
+    int length = ByteBuffer.wrap(blocks).order(ByteOrder.LITTLE_ENDIAN).getInt();
+    assertThat(blocks).hasSize(4 + length + 4);
+    assertThat(new String(blocks, 8, 60, StandardCharsets.UTF_8)).contains("\"triangles\":2");
+    byte[] pieces =
+        send(get("/api/crossings/" + id + "/pieces").param("keys", key), 200)
+            .getContentAsByteArray();
+    assertThat(pieces).hasSize(4 + 4 * 4);
+  }
+
+  @Test
+  void changesDuringReadingsAreNeverLost() throws Exception {
+    String id = ready("Busy", OBJ);
+    int revision = 0;
+    for (int i = 0; i < 40; i++) {
+      send(post("/api/crossings/" + id + "/read"), 202);
+      String steps = "[" + step("r" + i, "scale", "{\"factor\":" + (i + 1) + "}") + "]";
+      revision = handling(id, revision, steps, 200).path("revision").asInt();
+    }
+    JsonNode crossing = settled(id);
+    assertThat(crossing.path("state").asText()).isEqualTo("ready");
+    JsonNode kept = read(send(get("/api/crossings/" + id + "/handling"), 200));
+    assertThat(kept.path("revision").asInt()).isEqualTo(revision);
+    assertThat(kept.at("/steps/0/step/params/factor").asInt()).isEqualTo(40);
   }
 
   @Test

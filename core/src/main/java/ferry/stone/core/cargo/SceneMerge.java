@@ -88,7 +88,7 @@ final class SceneMerge {
       int id = builder.newId();
       meshes.put(mesh.id(), id);
       int[] slots = Arrays.stream(mesh.materialIds()).map(materials::get).toArray();
-      builder.add(withId(mesh.withMaterials(slots, mesh.faceSlot()), id));
+      builder.add(mesh.toBuilder().id(id).materials(slots, mesh.faceSlot()).build());
     }
     int top = builder.add(Node.of(builder.newId(), group, -1, Node.Content.GROUP));
     for (Node node : scene.nodes()) {
@@ -154,23 +154,6 @@ final class SceneMerge {
         m.alpha(),
         m.alphaCutoff(),
         m.doubleSided(),
-        m.properties());
-  }
-
-  private static PolygonMesh withId(PolygonMesh m, int id) {
-    return new PolygonMesh(
-        id,
-        m.name(),
-        m.points(),
-        m.faces(),
-        m.attributes(),
-        m.materialIds(),
-        m.faceSlot(),
-        m.smoothing(),
-        m.faceSets(),
-        m.loose(),
-        m.morphs(),
-        m.subdivision(),
         m.properties());
   }
 

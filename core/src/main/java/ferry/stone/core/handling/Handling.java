@@ -39,7 +39,8 @@ public final class Handling {
       progress.checkCancelled();
       Step step = steps.get(i);
       same &= i < earlier.size() && earlier.get(i).step().equals(step);
-      Stage stage = same ? earlier.get(i) : runOne(scene, step, progress);
+      Stage stage =
+          same ? earlier.get(i) : runOne(scene, step, known(near, step, earlier), progress);
       stages.add(stage);
       scene = stage.scene();
     }
@@ -51,7 +52,17 @@ public final class Handling {
     return stages.isEmpty() ? near : stages.get(stages.size() - 1).scene();
   }
 
-  private static Stage runOne(Scene scene, Step step, Progress progress) {
+  private static KnownMeshes known(Scene near, Step step, List<Stage> earlier) {
+    for (int i = 0; i < earlier.size(); i++) {
+      Stage stage = earlier.get(i);
+      if (step.enabled() && stage.step().equals(step) && stage.failure() == null) {
+        return KnownMeshes.between(i == 0 ? near : earlier.get(i - 1).scene(), stage.scene());
+      }
+    }
+    return KnownMeshes.NONE;
+  }
+
+  private static Stage runOne(Scene scene, Step step, KnownMeshes known, Progress progress) {
     if (!step.enabled()) {
       return new Stage(step, scene, "off", List.of(), null);
     }
@@ -60,7 +71,7 @@ public final class Handling {
           Steps.find(step.kind())
               .orElseThrow(
                   () -> new IllegalArgumentException("There is no step \"" + step.kind() + "\"."));
-      StepResult result = apply(kind, scene, step, progress);
+      StepResult result = apply(kind, scene, step, known, progress);
       return new Stage(step, result.scene(), result.figure(), result.findings(), null);
     } catch (IllegalArgumentException e) {
       Finding failed = Finding.of("step-failed", Severity.FIX, step.kind(), e.getMessage());
@@ -69,8 +80,8 @@ public final class Handling {
   }
 
   private static <P extends Record> StepResult apply(
-      StepKind<P> kind, Scene scene, Step step, Progress progress) {
+      StepKind<P> kind, Scene scene, Step step, KnownMeshes known, Progress progress) {
     P params = Steps.params(kind, step.params());
-    return kind.apply(scene, new Selection(step.nodeIds()), params, progress);
+    return kind.apply(scene, new Selection(step.nodeIds()), params, known, progress);
   }
 }

@@ -59,6 +59,12 @@ public final class RecomputeNormals implements StepKind<RecomputeNormals.Params>
 
   @Override
   public StepResult apply(Scene scene, Selection selection, Params params, Progress progress) {
+    return apply(scene, selection, params, KnownMeshes.NONE, progress);
+  }
+
+  @Override
+  public StepResult apply(
+      Scene scene, Selection selection, Params params, KnownMeshes known, Progress progress) {
     Set<Integer> chosen = new HashSet<>();
     for (Node node : scene.nodes()) {
       if (selection.holds(node) && node.content() instanceof Node.Content.MeshContent content) {
@@ -70,11 +76,16 @@ public final class RecomputeNormals implements StepKind<RecomputeNormals.Params>
     for (int i = 0; i < scene.meshes().size(); i++) {
       PolygonMesh mesh = scene.meshes().get(i);
       if (chosen.contains(mesh.id()) && mesh.faces().faceCount() > 0) {
-        Progress part =
-            progress.part((double) i / scene.meshes().size(), (i + 1.0) / scene.meshes().size());
-        Attribute normals = Normals.byAngle(mesh, params.angle(), part);
-        values += normals.valueCount();
-        mesh = mesh.withFirst(Attribute.Semantic.NORMAL, normals);
+        PolygonMesh result = known.of(mesh);
+        if (result == null) {
+          double size = scene.meshes().size();
+          Progress part = progress.part(i / size, (i + 1) / size);
+          result =
+              mesh.withFirst(
+                  Attribute.Semantic.NORMAL, Normals.byAngle(mesh, params.angle(), part));
+        }
+        mesh = result;
+        values += mesh.first(Attribute.Semantic.NORMAL).map(Attribute::valueCount).orElse(0);
       }
       meshes.add(mesh);
     }

@@ -2,7 +2,6 @@ package ferry.stone.core.handling;
 
 import ferry.stone.core.scene.Node;
 import java.util.List;
-import java.util.Set;
 
 /**
  * What a step works on.
@@ -18,10 +17,5 @@ public record Selection(List<Integer> nodeIds) {
 
   public boolean holds(Node node) {
     return nodeIds.isEmpty() || nodeIds.contains(node.id());
-  }
-
-  /** The ids as a set, for loops over many nodes. */
-  public Set<Integer> asSet() {
-    return Set.copyOf(new java.util.HashSet<>(nodeIds));
   }
 }

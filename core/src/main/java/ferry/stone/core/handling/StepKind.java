@@ -29,4 +29,13 @@ public interface StepKind<P extends Record> {
   }
 
   StepResult apply(Scene scene, Selection selection, P params, Progress progress);
+
+  /**
+   * As {@link #apply(Scene, Selection, Record, Progress)}; a step whose result for a mesh depends
+   * on that mesh and the parameters alone may take known results.
+   */
+  default StepResult apply(
+      Scene scene, Selection selection, P params, KnownMeshes known, Progress progress) {
+    return apply(scene, selection, params, progress);
+  }
 }

@@ -26,8 +26,7 @@ import java.util.List;
  * <tr><td>uint32</td><td>length of the JSON, a multiple of 4</td></tr>
  * <tr><td>JSON</td><td>{@code primitives}: material, vertices, triangles, and the byte offset of each
  * array after the JSON; absent arrays have none</td></tr>
- * <tr><td>arrays</td><td>position, normal, uv (V down), colour (linear), piece: float32; index:
- * uint32</td></tr>
+ * <tr><td>arrays</td><td>position, normal, uv (V down), colour (linear): float32; index: uint32</td></tr>
  * </table>
  */
 public final class Preview {
@@ -38,10 +37,8 @@ public final class Preview {
   /** The block for a mesh, in the mesh's own units and axes. */
   public static byte[] of(PolygonMesh mesh, Scene scene) {
     List<RenderPrimitive> primitives = RenderMesh.of(mesh, Progress.NONE);
-    Pieces pieces = Pieces.byVertex(mesh.faces(), mesh.points().count());
     ObjectNode head = JsonNodeFactory.instance.objectNode();
     ArrayNode list = head.putArray("primitives");
-    head.put("pieces", pieces.count());
     long size = 0;
     for (RenderPrimitive p : primitives) {
       ObjectNode json = list.addObject();
@@ -58,7 +55,6 @@ public final class Preview {
       if (p.colours() != null) {
         size = offset(json, "colour", size, 3L * p.vertexCount());
       }
-      size = offset(json, "piece", size, p.vertexCount());
       size = offset(json, "index", size, 3L * p.triangleCount());
     }
     if (size > Integer.MAX_VALUE - (1 << 20)) {
@@ -79,9 +75,23 @@ public final class Preview {
       if (p.colours() != null) {
         put(out, colours(p, scene));
       }
-      put(out, pieceOfVertex(p, pieces));
       out.asIntBuffer().put(p.indices());
       out.position(out.position() + 4 * p.indices().length);
+    }
+    return out.array();
+  }
+
+  /**
+   * The piece, from 0, of each vertex of {@link #of}: float32, primitive after primitive. Pieces
+   * are connected by shared vertices.
+   */
+  public static byte[] pieces(PolygonMesh mesh) {
+    Pieces pieces = Pieces.byVertex(mesh.faces(), mesh.points().count());
+    List<RenderPrimitive> primitives = RenderMesh.of(mesh, Progress.NONE);
+    int count = primitives.stream().mapToInt(RenderPrimitive::vertexCount).sum();
+    ByteBuffer out = ByteBuffer.allocate(4 * count).order(ByteOrder.LITTLE_ENDIAN);
+    for (RenderPrimitive p : primitives) {
+      put(out, pieceOfVertex(p, pieces, mesh.id()));
     }
     return out.array();
   }
@@ -129,11 +139,11 @@ public final class Preview {
     return rgb;
   }
 
-  private static float[] pieceOfVertex(RenderPrimitive p, Pieces pieces) {
+  private static float[] pieceOfVertex(RenderPrimitive p, Pieces pieces, int first) {
     float[] result = new float[p.vertexCount()];
     for (int t = 0; t < p.triangleCount(); t++) {
       for (int k = 0; k < 3; k++) {
-        result[p.indices()[3 * t + k]] = pieces.pieceOfFace()[p.triangleFace()[t]];
+        result[p.indices()[3 * t + k]] = first + pieces.pieceOfFace()[p.triangleFace()[t]];
       }
     }
     return result;

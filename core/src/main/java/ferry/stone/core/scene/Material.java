@@ -71,8 +71,4 @@ public record Material(
   public Optional<TextureUse> texture(Channel channel) {
     return get(channel).map(Value::texture);
   }
-
-  public Material withDoubleSided(boolean both) {
-    return new Material(id, name, shading, channels, alpha, alphaCutoff, both, properties);
-  }
 }

@@ -82,106 +82,21 @@ public record PolygonMesh(
     return slot < 0 ? -1 : materialIds[slot];
   }
 
+  /** A changed copy: set what changes, then {@link MeshBuilder#build()}. */
+  public MeshBuilder toBuilder() {
+    return new MeshBuilder(this);
+  }
+
   public PolygonMesh withPoints(Coordinates newPoints) {
-    return new PolygonMesh(
-        id,
-        name,
-        newPoints,
-        faces,
-        attributes,
-        materialIds,
-        faceSlot,
-        smoothing,
-        faceSets,
-        loose,
-        morphs,
-        subdivision,
-        properties);
+    return toBuilder().points(newPoints).build();
   }
 
   public PolygonMesh withFaces(Polygons newFaces) {
-    return new PolygonMesh(
-        id,
-        name,
-        points,
-        newFaces,
-        attributes,
-        materialIds,
-        faceSlot,
-        smoothing,
-        faceSets,
-        loose,
-        morphs,
-        subdivision,
-        properties);
+    return toBuilder().faces(newFaces).build();
   }
 
   public PolygonMesh withAttributes(List<Attribute> newAttributes) {
-    return new PolygonMesh(
-        id,
-        name,
-        points,
-        faces,
-        newAttributes,
-        materialIds,
-        faceSlot,
-        smoothing,
-        faceSets,
-        loose,
-        morphs,
-        subdivision,
-        properties);
-  }
-
-  public PolygonMesh withMaterials(int[] newMaterialIds, int[] newFaceSlot) {
-    return new PolygonMesh(
-        id,
-        name,
-        points,
-        faces,
-        attributes,
-        newMaterialIds,
-        newFaceSlot,
-        smoothing,
-        faceSets,
-        loose,
-        morphs,
-        subdivision,
-        properties);
-  }
-
-  public PolygonMesh withGroups(int[] newSmoothing, List<FaceSet> newFaceSets) {
-    return new PolygonMesh(
-        id,
-        name,
-        points,
-        faces,
-        attributes,
-        materialIds,
-        faceSlot,
-        newSmoothing,
-        newFaceSets,
-        loose,
-        morphs,
-        subdivision,
-        properties);
-  }
-
-  public PolygonMesh withLoose(LooseElements newLoose) {
-    return new PolygonMesh(
-        id,
-        name,
-        points,
-        faces,
-        attributes,
-        materialIds,
-        faceSlot,
-        smoothing,
-        faceSets,
-        newLoose,
-        morphs,
-        subdivision,
-        properties);
+    return toBuilder().attributes(newAttributes).build();
   }
 
   /** The mesh with one attribute meaning replaced: the first of it changes, or it is added. */

@@ -129,7 +129,8 @@ class GeometryTest {
 
   @Test
   void smoothingGroupsJoinOnlyTheirOwn() {
-    PolygonMesh box = Solids.box(1, 1, 1).withGroups(new int[] {1, 1, 1, 1, 0, 2}, List.of());
+    PolygonMesh box =
+        Solids.box(1, 1, 1).toBuilder().smoothing(new int[] {1, 1, 1, 1, 0, 2}).build();
     Attribute normals = Normals.bySmoothingGroups(box, Progress.NONE);
     // Four faces in a ring share 8 normals; the two others have 4 each.
     assertEquals(16, normals.valueCount());

@@ -177,4 +177,25 @@ class HandlingTest {
     Scene changed = Handling.result(near, Handling.run(near, List.of(own), Progress.NONE));
     assertEquals(1, changed.meshes().get(0).attributes().size());
   }
+
+  @Test
+  void normalsAreNotComputedAgainForAMeshThatIsTheSame() {
+    Step normals = step("normals", Map.of("angle", 30));
+    Scene near = box();
+    List<Handling.Stage> first = Handling.run(near, List.of(normals), Progress.NONE);
+    List<Handling.Stage> moved =
+        Handling.run(near, List.of(step("ground", Map.of()), normals), first, Progress.NONE);
+    assertSame(
+        Handling.result(near, first).meshes().get(0), Handling.result(near, moved).meshes().get(0));
+    Step other = step("normals", Map.of("angle", 100));
+    List<Handling.Stage> smooth = Handling.run(near, List.of(other), moved, Progress.NONE);
+    assertEquals(
+        8,
+        Handling.result(near, smooth)
+            .meshes()
+            .get(0)
+            .first(ferry.stone.core.scene.Attribute.Semantic.NORMAL)
+            .orElseThrow()
+            .valueCount());
+  }
 }

@@ -18,6 +18,7 @@ import java.io.OutputStream;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.util.List;
+import java.util.function.Function;
 import org.springframework.http.CacheControl;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
@@ -115,6 +116,26 @@ public class SideController {
   public void meshes(
       @PathVariable String id, @RequestParam List<String> keys, HttpServletResponse response)
       throws IOException, FormatException {
+    writeBlocks(id, keys, shown -> Preview.of(shown.mesh(), shown.scene()), response);
+  }
+
+  /**
+   * The piece of each vertex of meshes that {@link #meshes} gave, in the same order and form, each
+   * block as {@link Preview#pieces} says.
+   */
+  @GetMapping(path = "/crossings/{id}/pieces", produces = MediaType.APPLICATION_OCTET_STREAM_VALUE)
+  public void pieces(
+      @PathVariable String id, @RequestParam List<String> keys, HttpServletResponse response)
+      throws IOException, FormatException {
+    writeBlocks(id, keys, shown -> Preview.pieces(shown.mesh()), response);
+  }
+
+  private void writeBlocks(
+      String id,
+      List<String> keys,
+      Function<LoadedCrossing.Shown, byte[]> toBlock,
+      HttpServletResponse response)
+      throws IOException, FormatException {
     if (keys.size() > MOST_MESHES) {
       throw new IllegalArgumentException("At most " + MOST_MESHES + " meshes at once.");
     }
@@ -123,7 +144,7 @@ public class SideController {
     OutputStream out = response.getOutputStream();
     for (String key : keys) {
       LoadedCrossing.Shown shown = loaded.shown(key);
-      byte[] block = shown == null ? new byte[0] : Preview.of(shown.mesh(), shown.scene());
+      byte[] block = shown == null ? new byte[0] : toBlock.apply(shown);
       out.write(ByteBuffer.allocate(4).order(ByteOrder.LITTLE_ENDIAN).putInt(block.length).array());
       out.write(block);
     }

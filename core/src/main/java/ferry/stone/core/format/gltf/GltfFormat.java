@@ -1,8 +1,5 @@
 package ferry.stone.core.format.gltf;
 
-import ferry.stone.core.format.FormatInfo;
-import java.util.List;
-
 /**
  * glTF 2.0 (ISO/IEC 12113:2022). Metre, +Y up, front +Z, right-handed; UV (0, 0) is the top left.
  *
@@ -25,11 +22,6 @@ public final class GltfFormat {
   static final int POINTS = 0;
   static final int LINES = 1;
   static final int TRIANGLES = 4;
-
-  public static final FormatInfo GLB =
-      new FormatInfo("glb", "GLB", List.of("glb"), "model/gltf-binary", true, true);
-  public static final FormatInfo GLTF =
-      new FormatInfo("gltf", "glTF", List.of("gltf"), "model/gltf+json", true, true);
 
   private GltfFormat() {}
 }

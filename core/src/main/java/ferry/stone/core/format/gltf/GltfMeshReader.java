@@ -116,13 +116,18 @@ final class GltfMeshReader {
                 Coordinates.of(positions.toArray()),
                 Polygons.triangles(corners.toArray()))
             .withAttributes(attributes(layers))
-            .withMaterials(
-                slotOf.keySet().stream().mapToInt(Integer::intValue).toArray(), slots.toArray());
+            .toBuilder()
+            .materials(
+                slotOf.keySet().stream().mapToInt(Integer::intValue).toArray(), slots.toArray())
+            .build();
     if (lineOffsets.size() > 0 || points.size() > 0) {
       lineOffsets.add(lineVertices.size());
       mesh =
-          mesh.withLoose(
-              new LooseElements(lineOffsets.toArray(), lineVertices.toArray(), points.toArray()));
+          mesh.toBuilder()
+              .loose(
+                  new LooseElements(
+                      lineOffsets.toArray(), lineVertices.toArray(), points.toArray()))
+              .build();
     }
     return mesh;
   }

@@ -101,11 +101,13 @@ final class ObjPart {
     if (points.size() > 0 || lineVertices.size() > 0) {
       lineOffsets.add(lineVertices.size());
       mesh =
-          mesh.withLoose(
-              new LooseElements(
-                  lineOffsets.toArray(),
-                  vertices.apply(lineVertices.toArray().clone()),
-                  vertices.apply(points.toArray().clone())));
+          mesh.toBuilder()
+              .loose(
+                  new LooseElements(
+                      lineOffsets.toArray(),
+                      vertices.apply(lineVertices.toArray().clone()),
+                      vertices.apply(points.toArray().clone())))
+              .build();
     }
     vertices.clear(kept);
     return mesh;
@@ -212,7 +214,10 @@ final class ObjPart {
     boolean allFirst = materials.length > 0 && Arrays.stream(slots).allMatch(s -> s == 0);
     List<FaceSet> faceSets =
         sets.entrySet().stream().map(e -> new FaceSet(e.getKey(), e.getValue().toArray())).toList();
-    return mesh.withMaterials(materials, allFirst || materials.length == 0 ? null : slots)
-        .withGroups(smoothing, faceSets);
+    return mesh.toBuilder()
+        .materials(materials, allFirst || materials.length == 0 ? null : slots)
+        .smoothing(smoothing)
+        .faceSets(faceSets)
+        .build();
   }
 }
