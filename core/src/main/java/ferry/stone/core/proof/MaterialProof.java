@@ -202,7 +202,7 @@ final class MaterialProof {
 
   private void textures(Material wanted, PbrMaterial pbr, Material found) {
     TextureUse base = found.texture(Channel.BASE_COLOUR).orElse(null);
-    TextureUse packed = found.texture(Channel.OCCLUSION_ROUGHNESS_METALLIC).orElse(null);
+    TextureUse packed = found.texture(Channel.ROUGHNESS).orElse(null);
     texture("Base colour texture", pbr.base(), base, 'c', 'c');
     if (pbr.opacity() != null) {
       boolean asIs = pbr.base() != null && pbr.base().textureId() == pbr.opacity().textureId();

@@ -24,7 +24,22 @@ public enum Channel {
   ANISOTROPY("anisotropy", false),
   ANISOTROPY_ROTATION("anisotropy rotation", false),
   DECAL("decal", true),
-  SHARPNESS("reflection sharpness", false);
+  SHARPNESS("reflection sharpness", false),
+  CLEARCOAT_NORMAL("clearcoat normal", false),
+  SHEEN_ROUGHNESS("sheen roughness", false),
+  SPECULAR_WEIGHT("specular weight", false),
+  SPECULAR_TINT("specular tint", true),
+  TRANSMISSION_WEIGHT("transmission", false),
+  THICKNESS("thickness", false),
+  ATTENUATION_DISTANCE("attenuation distance", false),
+  ATTENUATION_COLOUR("attenuation colour", true),
+  IRIDESCENCE("iridescence", false),
+  IRIDESCENCE_IOR("iridescence index of refraction", false),
+  IRIDESCENCE_THICKNESS_LEAST("least iridescence thickness", false),
+  IRIDESCENCE_THICKNESS("iridescence thickness", false),
+  DISPERSION("dispersion", false),
+  DIFFUSE_TRANSMISSION("diffuse transmission", false),
+  DIFFUSE_TRANSMISSION_COLOUR("diffuse transmission colour", true);
 
   private final String label;
   private final boolean colour;

@@ -15,6 +15,13 @@ public record Clip(
     tracks = List.copyOf(tracks);
   }
 
+  public static final String TRANSLATION = "translation";
+  public static final String ROTATION = "rotation";
+  public static final String SCALE = "scale";
+
+  /** Begins the property of a morph weight. */
+  public static final String MORPH = "morph/";
+
   /** How values run between keys. */
   public enum Interpolation {
     STEP,
@@ -26,7 +33,8 @@ public record Clip(
    * The motion of one value.
    *
    * @param targetId node, camera, light or material
-   * @param property e.g. {@code translation}, {@code rotation.x}, {@code morph/blink}
+   * @param property {@code translation}, {@code rotation} (quaternion x, y, z, w), {@code scale},
+   *     or {@link #MORPH} and the target's key (see {@link MorphTarget#keys})
    * @param components numbers a key
    * @param timesSeconds rising key times
    * @param values {@code double[components*k]}
@@ -41,5 +49,20 @@ public record Clip(
       double[] timesSeconds,
       double[] values,
       double[] inSlopes,
-      double[] outSlopes) {}
+      double[] outSlopes) {
+
+    /** The same keys with other values. */
+    public Track withValues(double[] newValues, double[] newIn, double[] newOut) {
+      return new Track(
+          targetId, property, interpolation, components, timesSeconds, newValues, newIn, newOut);
+    }
+
+    public boolean isMorph() {
+      return property.startsWith(MORPH);
+    }
+  }
+
+  public Clip withTracks(List<Track> newTracks) {
+    return new Clip(id, name, startSeconds, endSeconds, newTracks);
+  }
 }

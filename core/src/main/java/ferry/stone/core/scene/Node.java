@@ -51,6 +51,22 @@ public record Node(
     return new Node(id, name, newParent, transform, geometric, content, visible, properties);
   }
 
+  public Node withName(String newName) {
+    return new Node(id, newName, parent, transform, geometric, content, visible, properties);
+  }
+
+  public Node withId(int newId) {
+    return new Node(newId, name, parent, transform, geometric, content, visible, properties);
+  }
+
+  public Node withVisible(boolean newVisible) {
+    return new Node(id, name, parent, transform, geometric, content, newVisible, properties);
+  }
+
+  public Node withProperties(Map<String, Object> newProperties) {
+    return new Node(id, name, parent, transform, geometric, content, visible, newProperties);
+  }
+
   public Node withContent(Content newContent) {
     return new Node(id, name, parent, transform, geometric, newContent, visible, properties);
   }
@@ -76,10 +92,24 @@ public record Node(
      *
      * @param skinId skin that moves it, −1 for none
      * @param slotMaterials materials instead of the mesh's own, or {@code null}
+     * @param morphWeights weight of each morph target here, or {@code null} for the mesh's own
      */
-    record MeshContent(int meshId, int skinId, int[] slotMaterials) implements Content {
+    record MeshContent(int meshId, int skinId, int[] slotMaterials, double[] morphWeights)
+        implements Content {
       public static MeshContent of(int meshId) {
-        return new MeshContent(meshId, -1, null);
+        return new MeshContent(meshId, -1, null, null);
+      }
+
+      public MeshContent withMesh(int newMeshId) {
+        return new MeshContent(newMeshId, skinId, slotMaterials, morphWeights);
+      }
+
+      public MeshContent withSkin(int newSkinId) {
+        return new MeshContent(meshId, newSkinId, slotMaterials, morphWeights);
+      }
+
+      public MeshContent withMorphWeights(double[] weights) {
+        return new MeshContent(meshId, skinId, slotMaterials, weights);
       }
 
       @Override
@@ -112,8 +142,21 @@ public record Node(
       }
     }
 
-    /** Detail levels: the children in order, each shown up to its distance in scene units. */
-    record DetailGroup(double[] thresholds) implements Content {
+    /**
+     * Detail levels: the children in order, the finest first.
+     *
+     * @param thresholds where each level ends
+     * @param measure what the thresholds are
+     */
+    record DetailGroup(double[] thresholds, Measure measure) implements Content {
+      /** What a level's threshold is. */
+      public enum Measure {
+        /** Distance from the viewer in scene units, rising. */
+        DISTANCE,
+        /** Part of the picture's height that is covered, 1 to 0, falling. */
+        SCREEN
+      }
+
       @Override
       public String kind() {
         return "detail levels";

@@ -77,6 +77,27 @@ public record Scene(
     return textures.stream().filter(t -> t.id() == id).findFirst();
   }
 
+  public Optional<Skin> skin(int id) {
+    return skins.stream().filter(s -> s.id() == id).findFirst();
+  }
+
+  public Optional<Camera> camera(int id) {
+    return cameras.stream().filter(c -> c.id() == id).findFirst();
+  }
+
+  public Optional<Light> light(int id) {
+    return lights.stream().filter(l -> l.id() == id).findFirst();
+  }
+
+  /** Place of every node in the list by its id. */
+  public Map<Integer, Integer> nodePlaces() {
+    Map<Integer, Integer> places = new HashMap<>(nodes.size() * 2);
+    for (int i = 0; i < nodes.size(); i++) {
+      places.put(nodes.get(i).id(), i);
+    }
+    return places;
+  }
+
   /** All meshes by their ids: for loops over many nodes. */
   public Map<Integer, PolygonMesh> meshesById() {
     Map<Integer, PolygonMesh> byId = new HashMap<>(meshes.size() * 2);

@@ -171,6 +171,30 @@ public final class SceneBuilder {
     return this;
   }
 
+  public SceneBuilder skins(List<Skin> newSkins) {
+    skins.clear();
+    skins.addAll(newSkins);
+    return this;
+  }
+
+  public SceneBuilder clips(List<Clip> newClips) {
+    clips.clear();
+    clips.addAll(newClips);
+    return this;
+  }
+
+  public SceneBuilder cameras(List<Camera> newCameras) {
+    cameras.clear();
+    cameras.addAll(newCameras);
+    return this;
+  }
+
+  public SceneBuilder lights(List<Light> newLights) {
+    lights.clear();
+    lights.addAll(newLights);
+    return this;
+  }
+
   public Scene build() {
     return new Scene(
         name,

@@ -19,4 +19,23 @@ public record Skin(
     int[] offsets,
     int[] joints,
     float[] weights,
-    String method) {}
+    String method) {
+
+  /** Most influences of any vertex. */
+  public int mostInfluences() {
+    int most = 0;
+    for (int v = 0; v + 1 < offsets.length; v++) {
+      most = Math.max(most, offsets[v + 1] - offsets[v]);
+    }
+    return most;
+  }
+
+  public Skin withInverseBind(double[] matrices) {
+    return new Skin(id, name, meshId, jointNodeIds, matrices, offsets, joints, weights, method);
+  }
+
+  public Skin withMesh(int newMeshId, int[] newOffsets, int[] newJoints, float[] newWeights) {
+    return new Skin(
+        id, name, newMeshId, jointNodeIds, inverseBind, newOffsets, newJoints, newWeights, method);
+  }
+}

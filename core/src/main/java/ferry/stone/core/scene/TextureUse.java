@@ -32,6 +32,22 @@ public record TextureUse(
     return new TextureUse(textureId, 0, 0, 0, 1, 1, 0, false, (char) 0, 1, "");
   }
 
+  /** The same use of one part of the image. */
+  public TextureUse withComponent(char part) {
+    return new TextureUse(
+        textureId,
+        uvSet,
+        offsetU,
+        offsetV,
+        scaleU,
+        scaleV,
+        rotationRadians,
+        clamp,
+        part,
+        amount,
+        options);
+  }
+
   public boolean hasTransform() {
     return offsetU != 0 || offsetV != 0 || scaleU != 1 || scaleV != 1 || rotationRadians != 0;
   }

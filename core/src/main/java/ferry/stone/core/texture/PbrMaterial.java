@@ -1,8 +1,10 @@
 package ferry.stone.core.texture;
 
+import ferry.stone.core.scene.Channel;
 import ferry.stone.core.scene.Material;
 import ferry.stone.core.scene.TextureUse;
 import java.util.List;
+import java.util.Map;
 
 /**
  * A material as metallic-roughness, glTF 2.0 section 3.9: factors linear, textures still as the
@@ -14,6 +16,9 @@ import java.util.List;
  * @param opacity image whose values become the alpha of the base colour, or {@code null}
  * @param shininess image of Phong exponents' factors, turned into roughness, or {@code null}
  * @param phongExponent exponent that {@code shininess} multiplies
+ * @param unlit whether light does not count
+ * @param layers values of the layers above metallic-roughness: clearcoat, sheen, transmission …;
+ *     colours linear
  * @param notes how each value came about, and what could not be carried
  */
 public record PbrMaterial(
@@ -36,9 +41,12 @@ public record PbrMaterial(
     TextureUse bump,
     TextureUse occlusion,
     TextureUse emissiveMap,
+    boolean unlit,
+    Map<Channel, Material.Value> layers,
     List<Note> notes) {
 
   public PbrMaterial {
+    layers = Map.copyOf(layers);
     notes = List.copyOf(notes);
   }
 

@@ -6,7 +6,9 @@ import ferry.stone.core.scene.Material;
 import ferry.stone.core.scene.TextureUse;
 import ferry.stone.core.texture.PbrMaterial.Note;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 
 /**
@@ -40,6 +42,31 @@ public final class PbrTranslation {
           Channel.DISPLACEMENT,
           Channel.DECAL,
           Channel.SHARPNESS);
+
+  /** Layers that real-time formats know beside metallic-roughness, with the numbers each has. */
+  private static final Map<Channel, Integer> LAYERS =
+      Map.ofEntries(
+          Map.entry(Channel.CLEARCOAT, 1),
+          Map.entry(Channel.CLEARCOAT_ROUGHNESS, 1),
+          Map.entry(Channel.CLEARCOAT_NORMAL, 0),
+          Map.entry(Channel.SHEEN, 3),
+          Map.entry(Channel.SHEEN_ROUGHNESS, 1),
+          Map.entry(Channel.SPECULAR_WEIGHT, 1),
+          Map.entry(Channel.SPECULAR_TINT, 3),
+          Map.entry(Channel.IOR, 1),
+          Map.entry(Channel.TRANSMISSION_WEIGHT, 1),
+          Map.entry(Channel.THICKNESS, 1),
+          Map.entry(Channel.ATTENUATION_DISTANCE, 1),
+          Map.entry(Channel.ATTENUATION_COLOUR, 3),
+          Map.entry(Channel.IRIDESCENCE, 1),
+          Map.entry(Channel.IRIDESCENCE_IOR, 1),
+          Map.entry(Channel.IRIDESCENCE_THICKNESS_LEAST, 1),
+          Map.entry(Channel.IRIDESCENCE_THICKNESS, 1),
+          Map.entry(Channel.ANISOTROPY, 1),
+          Map.entry(Channel.ANISOTROPY_ROTATION, 1),
+          Map.entry(Channel.DISPERSION, 1),
+          Map.entry(Channel.DIFFUSE_TRANSMISSION, 1),
+          Map.entry(Channel.DIFFUSE_TRANSMISSION_COLOUR, 3));
 
   private final Material material;
   private final boolean linear;
@@ -78,7 +105,11 @@ public final class PbrTranslation {
     double strength = Math.max(1, Math.max(emission[0], Math.max(emission[1], emission[2])));
     double[] emissive = {emission[0] / strength, emission[1] / strength, emission[2] / strength};
     specularNote();
+    Map<Channel, Material.Value> layers = layers();
     for (Channel channel : material.channels().keySet()) {
+      if (layers.containsKey(channel)) {
+        continue;
+      }
       if (NOT_CARRIED.contains(channel) && !isNeutral(channel)) {
         notes.add(new Note(channel.label(), describe(channel), "not carried", true));
       }
@@ -104,7 +135,33 @@ public final class PbrTranslation {
         map(Channel.NORMAL) == null ? map(Channel.BUMP) : null,
         map(Channel.OCCLUSION),
         map(Channel.EMISSIVE),
+        material.shading() == Material.Shading.UNLIT,
+        layers,
         notes);
+  }
+
+  /** The layers of a material that is metallic-roughness already; Phong numbers mean others. */
+  private Map<Channel, Material.Value> layers() {
+    Map<Channel, Material.Value> layers = new EnumMap<>(Channel.class);
+    if (material.shading() != Material.Shading.METALLIC_ROUGHNESS) {
+      return layers;
+    }
+    material
+        .channels()
+        .forEach(
+            (channel, value) -> {
+              Integer numbers = LAYERS.get(channel);
+              if (numbers == null || (value.factor() != null && value.factor().length != numbers)) {
+                return;
+              }
+              double[] factor = value.factor();
+              layers.put(
+                  channel,
+                  new Material.Value(
+                      factor != null && channel.isColour() ? linear(factor) : factor,
+                      value.texture()));
+            });
+    return layers;
   }
 
   private TextureUse map(Channel channel) {

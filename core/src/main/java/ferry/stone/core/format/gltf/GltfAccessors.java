@@ -65,30 +65,45 @@ final class GltfAccessors {
         }
       }
     }
-    applySparse(accessor, path, components, count, normalised, values);
+    applySparse(accessor, path, components, count, normalised, (i, v) -> values[i] = (float) v);
     return values;
   }
 
-  /** Whole numbers, e.g. indices. */
+  /** Whole numbers of one component, e.g. indices. */
   int[] integers(int index, String from) throws IOException, FormatException {
+    return integers(index, 1, from);
+  }
+
+  /** Whole numbers, a given number for each value. */
+  int[] integers(int index, int components, String from) throws IOException, FormatException {
     int count = count(index, from);
+    if (components(index, from) != components) {
+      throw container.error(
+          Kind.CORRUPT,
+          from,
+          "expected " + components + " numbers a value, found " + components(index, from) + ".");
+    }
     JsonNode accessor = container.item("accessors", index, from);
     String path = "/accessors/" + index;
     int type = container.integer(accessor, "componentType", -1, path);
     if (type == FLOAT) {
       throw container.error(Kind.CORRUPT, path + "/componentType", "indices cannot be floats.");
     }
-    Source source = source(accessor, path, 1, count);
-    int[] values = new int[checked(count, 1, source, path)];
+    Source source = source(accessor, path, components, count);
+    int[] values = new int[checked(count, components, source, path)];
     if (source != null) {
-      for (int i = 0; i < count; i++) {
-        double value = source.get(i, 0, false);
-        if (value > Integer.MAX_VALUE) {
-          throw container.error(Kind.CORRUPT, path, "index " + (long) value + " is out of range.");
+      for (int i = 0, k = 0; i < count; i++) {
+        for (int c = 0; c < components; c++) {
+          double value = source.get(i, c, false);
+          if (value > Integer.MAX_VALUE) {
+            throw container.error(
+                Kind.CORRUPT, path, "index " + (long) value + " is out of range.");
+          }
+          values[k++] = (int) value;
         }
-        values[i] = (int) value;
       }
     }
+    applySparse(accessor, path, components, count, false, (i, v) -> values[i] = (int) v);
     return values;
   }
 
@@ -167,8 +182,18 @@ final class GltfAccessors {
     return new Source(bytes, offset, stride, type);
   }
 
+  /** Takes a value that replaces one of an accessor. */
+  private interface Replacer {
+    void replace(int place, double value);
+  }
+
   private void applySparse(
-      JsonNode accessor, String path, int components, int count, boolean normalised, float[] values)
+      JsonNode accessor,
+      String path,
+      int components,
+      int count,
+      boolean normalised,
+      Replacer values)
       throws IOException, FormatException {
     JsonNode sparse = accessor.path("sparse");
     if (sparse.isMissingNode()) {
@@ -192,7 +217,7 @@ final class GltfAccessors {
         throw container.error(Kind.CORRUPT, at + "/indices", place + " is out of range.");
       }
       for (int c = 0; c < components; c++) {
-        values[(int) place * components + c] = (float) replaced.get(i, c, normalised);
+        values.replace((int) place * components + c, replaced.get(i, c, normalised));
       }
     }
   }

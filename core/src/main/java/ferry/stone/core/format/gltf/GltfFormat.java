@@ -11,9 +11,8 @@ package ferry.stone.core.format.gltf;
  * <tr><td>BIN chunk 0x004E4942</td><td>second, may be absent, filled up with zeros</td></tr>
  * </table>
  *
- * <p>Read so far: meshes in all topologies, hierarchy, metallic-roughness materials, textures,
- * KHR_texture_transform, KHR_materials_emissive_strength. Skins, morph targets, clips and other
- * required extensions are refused by name.
+ * <p>Read: every core feature, and the extensions of {@link GltfExtensions#READ}. Other required
+ * extensions are refused by name, other optional ones carried as they are.
  */
 public final class GltfFormat {
   static final int MAGIC = 0x46546C67;

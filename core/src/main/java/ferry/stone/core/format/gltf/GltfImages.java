@@ -103,6 +103,14 @@ final class GltfImages {
     if (!hasRough && !hasMetal) {
       return Optional.empty();
     }
+    if (hasRough
+        && roughness.component() == 'g'
+        && phongExponent == 0
+        && (!hasMetal
+            || (metallic.component() == 'b' && metallic.textureId() == roughness.textureId()))) {
+      // Packed as the standard wants it already.
+      return plain(roughness);
+    }
     String key =
         "orm/"
             + (hasRough ? roughness.textureId() + "c" + (int) roughness.component() : -1)

@@ -19,6 +19,7 @@ import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 
 /** Reads metallic-roughness materials, their textures and images. */
 final class GltfMaterialReader {
@@ -66,12 +67,18 @@ final class GltfMaterialReader {
     channels.put(
         Channel.ROUGHNESS,
         new Material.Value(new double[] {mr.path("roughnessFactor").asDouble(1)}, null));
-    put(
-        channels,
-        Channel.OCCLUSION_ROUGHNESS_METALLIC,
-        texture(mr, "metallicRoughnessTexture", mrPath, findings));
+    TextureUse packed = texture(mr, "metallicRoughnessTexture", mrPath, findings);
+    if (packed != null) {
+      // Section 3.9.2: roughness is the green part of the image, metallic the blue.
+      channels.computeIfPresent(
+          Channel.ROUGHNESS, (k, v) -> new Material.Value(v.factor(), packed.withComponent('g')));
+      channels.computeIfPresent(
+          Channel.METALLIC, (k, v) -> new Material.Value(v.factor(), packed.withComponent('b')));
+    }
     put(channels, Channel.NORMAL, texture(json, "normalTexture", path, findings));
-    put(channels, Channel.OCCLUSION, texture(json, "occlusionTexture", path, findings));
+    TextureUse occlusion = texture(json, "occlusionTexture", path, findings);
+    put(channels, Channel.OCCLUSION, occlusion == null ? null : occlusion.withComponent('r'));
+    extensions(json, path, channels, findings);
     double[] emissive = factor(json, "emissiveFactor", 0, 0, 0);
     double strength =
         json.at("/extensions/KHR_materials_emissive_strength/emissiveStrength").asDouble(1);
@@ -90,12 +97,41 @@ final class GltfMaterialReader {
     return new Material(
         id,
         json.path("name").asText(""),
-        Material.Shading.METALLIC_ROUGHNESS,
+        json.at("/extensions/" + GltfExtensions.UNLIT).isObject()
+            ? Material.Shading.UNLIT
+            : Material.Shading.METALLIC_ROUGHNESS,
         channels,
         alpha,
         json.path("alphaCutoff").asDouble(0.5),
         json.path("doubleSided").asBoolean(false),
-        Map.of());
+        GltfExtras.properties(json, GltfExtensions.READ, Set.of()));
+  }
+
+  private void extensions(
+      JsonNode json, String path, Map<Channel, Material.Value> channels, Findings findings)
+      throws IOException, FormatException {
+    for (GltfMaterialExtensions.Extension extension : GltfMaterialExtensions.ALL) {
+      JsonNode values = json.at("/extensions/" + extension.name());
+      if (!values.isObject()) {
+        continue;
+      }
+      String at = path + "/extensions/" + extension.name();
+      for (GltfMaterialExtensions.Member member : extension.members()) {
+        double[] factor = null;
+        if (member.factor() != null) {
+          JsonNode written = values.path(member.factor());
+          factor =
+              member.otherwise().length == 1
+                  ? new double[] {written.asDouble(member.otherwise()[0])}
+                  : factor(values, member.factor(), member.otherwise());
+        }
+        TextureUse texture =
+            member.texture() == null ? null : texture(values, member.texture(), at, findings);
+        if (factor != null || texture != null) {
+          channels.put(member.channel(), new Material.Value(factor, texture));
+        }
+      }
+    }
   }
 
   private static void put(
@@ -126,7 +162,9 @@ final class GltfMaterialReader {
     String at = path + "/" + key;
     int index = container.integer(info, "index", -1, at);
     JsonNode json = container.item("textures", index, at + "/index");
-    int image = container.integer(json, "source", -1, "/textures/" + index);
+    JsonNode webp = json.at("/extensions/" + GltfExtensions.WEBP);
+    int image =
+        container.integer(webp.isObject() ? webp : json, "source", -1, "/textures/" + index);
     if (image < 0) {
       return null;
     }
@@ -136,13 +174,15 @@ final class GltfMaterialReader {
       textureOfImage.put(image, id);
     }
     boolean clamp = false;
+    String options = "";
     if (json.has("sampler")) {
       JsonNode sampler =
           container.item("samplers", json.path("sampler").asInt(-1), "/textures/" + index);
       clamp = sampler.path("wrapS").asInt() == CLAMP_TO_EDGE;
+      options = GltfSampler.read(sampler).text();
     }
     JsonNode t = info.at("/extensions/KHR_texture_transform");
-    double amount = key.equals("normalTexture") ? info.path("scale").asDouble(1) : 1;
+    double amount = info.path(key.equals("occlusionTexture") ? "strength" : "scale").asDouble(1);
     return new TextureUse(
         id,
         t.path("texCoord").asInt(info.path("texCoord").asInt(0)),
@@ -154,7 +194,7 @@ final class GltfMaterialReader {
         clamp,
         (char) 0,
         amount,
-        "");
+        options);
   }
 
   private int image(int index, String from, Findings findings) throws IOException, FormatException {
@@ -168,7 +208,7 @@ final class GltfMaterialReader {
       ByteBuffer view = container.view(json.path("bufferView").asInt(-1), path + "/bufferView");
       byte[] bytes = new byte[view.remaining()];
       view.get(bytes);
-      String ending = mime.endsWith("jpeg") ? ".jpg" : ".png";
+      String ending = "." + mime.substring(mime.indexOf('/') + 1).replace("jpeg", "jpg");
       scene.add(new Texture(id, name + ending, name, null, bytes));
     } else if (uri.startsWith("data:")) {
       String ending = uri.startsWith("data:image/jpeg") ? ".jpg" : ".png";

@@ -1,6 +1,7 @@
 package ferry.stone.core.format.gltf;
 
 import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
@@ -18,10 +19,6 @@ import java.util.Set;
 
 /** Writes materials, textures and samplers. */
 final class GltfMaterials {
-  private static final int CLAMP_TO_EDGE = 33071;
-  private static final int REPEAT = 10497;
-  private static final int LINEAR = 9729;
-  private static final int LINEAR_MIPMAP_LINEAR = 9987;
 
   private final ObjectNode root;
   private final Scene scene;
@@ -30,7 +27,7 @@ final class GltfMaterials {
   private final boolean doubleSided;
   private final Set<String> extensions;
   private final Map<String, Integer> textures = new HashMap<>();
-  private final Map<Boolean, Integer> samplers = new HashMap<>();
+  private final Map<GltfSampler, Integer> samplers = new HashMap<>();
 
   GltfMaterials(
       ObjectNode root,
@@ -72,17 +69,63 @@ final class GltfMaterials {
     mr.put("roughnessFactor", number(pbr.roughness()));
     normal(pbr, json);
     Optional<Integer> occlusion = pbr.packed() != null ? packed : images.plain(pbr.occlusion());
+    TextureUse shade = pbr.packed() != null ? pbr.packed() : pbr.occlusion();
     occlusion.ifPresent(
-        image ->
-            texture(
-                json,
-                "occlusionTexture",
-                image,
-                pbr.packed() != null ? pbr.packed() : pbr.occlusion()));
+        image -> {
+          ObjectNode info = texture(json, "occlusionTexture", image, shade);
+          if (shade.amount() != 1 && pbr.packed() == null) {
+            info.put("strength", number(shade.amount()));
+          }
+        });
     emission(pbr, json);
+    layers(pbr, json);
+    if (pbr.unlit()) {
+      extensions.add(GltfExtensions.UNLIT);
+      json.withObject("/extensions/" + GltfExtensions.UNLIT);
+    }
     alpha(pbr, json, base);
     if (pbr.doubleSided() || doubleSided) {
       json.put("doubleSided", true);
+    }
+    GltfExtras.write(json, material.properties(), extensions);
+  }
+
+  private void layers(PbrMaterial pbr, ObjectNode json) {
+    for (GltfMaterialExtensions.Extension extension : GltfMaterialExtensions.ALL) {
+      ObjectNode values = JsonNodeFactory.instance.objectNode();
+      for (GltfMaterialExtensions.Member member : extension.members()) {
+        Material.Value value = pbr.layers().get(member.channel());
+        if (value != null) {
+          layer(values, member, value);
+        }
+      }
+      if (!values.isEmpty()) {
+        extensions.add(extension.name());
+        json.withObject("/extensions").set(extension.name(), values);
+      }
+    }
+  }
+
+  private void layer(
+      ObjectNode values, GltfMaterialExtensions.Member member, Material.Value value) {
+    double[] factor = value.factor();
+    if (factor != null && member.factor() != null && Double.isFinite(factor[0])) {
+      if (factor.length == 1) {
+        values.put(member.factor(), number(factor[0]));
+      } else {
+        numbers(values.putArray(member.factor()), factor);
+      }
+    }
+    if (member.texture() != null && value.texture() != null) {
+      images
+          .plain(value.texture())
+          .ifPresent(
+              image -> {
+                ObjectNode info = texture(values, member.texture(), image, value.texture());
+                if (value.texture().amount() != 1 && member.texture().endsWith("NormalTexture")) {
+                  info.put("scale", number(value.texture().amount()));
+                }
+              });
     }
   }
 
@@ -157,13 +200,14 @@ final class GltfMaterials {
   }
 
   private ObjectNode texture(ObjectNode owner, String key, int image, TextureUse use) {
-    String id = image + "/" + use.clamp();
+    GltfSampler wanted = GltfSampler.of(use.options(), use.clamp());
+    String id = image + "/" + wanted;
     int index =
         textures.computeIfAbsent(
             id,
             k -> {
               ObjectNode texture = root.withArray("textures").addObject();
-              texture.put("sampler", sampler(use.clamp())).put("source", image);
+              texture.put("sampler", sampler(wanted)).put("source", image);
               return root.withArray("textures").size() - 1;
             });
     ObjectNode info = owner.putObject(key);
@@ -186,17 +230,11 @@ final class GltfMaterials {
     return info;
   }
 
-  private int sampler(boolean clamp) {
+  private int sampler(GltfSampler wanted) {
     return samplers.computeIfAbsent(
-        clamp,
+        wanted,
         k -> {
-          int wrap = clamp ? CLAMP_TO_EDGE : REPEAT;
-          root.withArray("samplers")
-              .addObject()
-              .put("magFilter", LINEAR)
-              .put("minFilter", LINEAR_MIPMAP_LINEAR)
-              .put("wrapS", wrap)
-              .put("wrapT", wrap);
+          wanted.write(root.withArray("samplers").addObject());
           return root.withArray("samplers").size() - 1;
         });
   }

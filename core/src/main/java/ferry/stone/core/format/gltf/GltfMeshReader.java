@@ -1,6 +1,7 @@
 package ferry.stone.core.format.gltf;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import ferry.stone.core.finding.Findings;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FormatException.Kind;
 import ferry.stone.core.math.FloatList;
@@ -14,9 +15,11 @@ import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Polygons;
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 
 /**
  * Joins the primitives of a glTF mesh into one polygon mesh, one material slot for each material.
@@ -30,12 +33,19 @@ final class GltfMeshReader {
   private final GltfContainer container;
   private final GltfAccessors accessors;
   private final List<Integer> materialIds;
+  private final Findings findings;
 
-  GltfMeshReader(GltfContainer container, List<Integer> materialIds) {
+  GltfMeshReader(GltfContainer container, List<Integer> materialIds, Findings findings) {
     this.container = container;
     this.materialIds = materialIds;
+    this.findings = findings;
     accessors = new GltfAccessors(container);
   }
+
+  /**
+   * @param influences which joints move its vertices, or {@code null}
+   */
+  record ReadMesh(PolygonMesh mesh, GltfInfluences influences) {}
 
   /** Values of one attribute over all primitives, zeros where a primitive has none. */
   private static final class Layer {
@@ -55,7 +65,7 @@ final class GltfMeshReader {
     }
   }
 
-  PolygonMesh read(int index, int id) throws IOException, FormatException {
+  ReadMesh read(int index, int id) throws IOException, FormatException {
     JsonNode json = container.root().path("meshes").get(index);
     String path = "/meshes/" + index;
     if (json.path("primitives").size() == 0) {
@@ -69,23 +79,24 @@ final class GltfMeshReader {
     IntList points = new IntList(16);
     Map<Integer, Integer> slotOf = new LinkedHashMap<>();
     Map<String, Layer> layers = new LinkedHashMap<>();
+    Map<String, int[]> vertexRanges = new HashMap<>();
+    GltfMorphReader morphs = new GltfMorphReader(container, accessors, json, path, findings);
+    GltfInfluences influences = new GltfInfluences(container, accessors);
     for (int p = 0; p < json.path("primitives").size(); p++) {
       JsonNode primitive = json.path("primitives").get(p);
       String at = path + "/primitives/" + p;
-      if (primitive.path("targets").size() > 0) {
-        throw container.error(
-            Kind.UNSUPPORTED, at + "/targets", "morph targets of glTF cannot be read yet.");
+      // Primitives that share all their vertex data share their vertices.
+      String data = primitive.path("attributes") + "/" + primitive.path("targets");
+      int[] range = vertexRanges.get(data);
+      if (range == null) {
+        range = new int[] {positions.size() / 3, 0};
+        range[1] = readVertices(primitive, at, positions, layers);
+        morphs.add(primitive, at, range[0], range[1]);
+        influences.add(primitive, at, range[0], range[1]);
+        vertexRanges.put(data, range);
       }
-      int first = positions.size() / 3;
-      int position =
-          container.integer(primitive.path("attributes"), "POSITION", -1, at + "/attributes");
-      if (position < 0) {
-        throw container.error(Kind.CORRUPT, at + "/attributes/POSITION", "is missing.");
-      }
-      float[] xyz = accessors.floats(position, 3, at + "/attributes/POSITION");
-      addAll(positions, xyz);
-      readLayers(primitive, at, first, xyz.length / 3, layers);
-      int[] indices = indices(primitive, at, xyz.length / 3);
+      int first = range[0];
+      int[] indices = indices(primitive, at, range[1]);
       int material = container.integer(primitive, "material", -1, at);
       if (material >= 0) {
         container.item("materials", material, at + "/material");
@@ -119,6 +130,8 @@ final class GltfMeshReader {
             .toBuilder()
             .materials(
                 slotOf.keySet().stream().mapToInt(Integer::intValue).toArray(), slots.toArray())
+            .morphs(morphs.finish(positions.size() / 3))
+            .properties(GltfExtras.properties(json, GltfExtensions.READ, Set.of("targetNames")))
             .build();
     if (lineOffsets.size() > 0 || points.size() > 0) {
       lineOffsets.add(lineVertices.size());
@@ -129,7 +142,23 @@ final class GltfMeshReader {
                       lineOffsets.toArray(), lineVertices.toArray(), points.toArray()))
               .build();
     }
-    return mesh;
+    return new ReadMesh(mesh, influences.finish(positions.size() / 3));
+  }
+
+  /** Adds a primitive's vertices and the values over them; how many there are. */
+  private int readVertices(
+      JsonNode primitive, String at, FloatList positions, Map<String, Layer> layers)
+      throws IOException, FormatException {
+    int position =
+        container.integer(primitive.path("attributes"), "POSITION", -1, at + "/attributes");
+    if (position < 0) {
+      throw container.error(Kind.CORRUPT, at + "/attributes/POSITION", "is missing.");
+    }
+    float[] xyz = accessors.floats(position, 3, at + "/attributes/POSITION");
+    int first = positions.size() / 3;
+    addAll(positions, xyz);
+    readLayers(primitive, at, first, xyz.length / 3, layers);
+    return xyz.length / 3;
   }
 
   private static List<Attribute> attributes(Map<String, Layer> layers) {

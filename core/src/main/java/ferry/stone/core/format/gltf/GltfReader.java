@@ -1,6 +1,8 @@
 package ferry.stone.core.format.gltf;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.CargoPath;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FormatException.Kind;
@@ -8,8 +10,6 @@ import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.ReferenceFinder;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.scene.FrameSource;
-import ferry.stone.core.scene.LocalTransform;
-import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
@@ -17,16 +17,9 @@ import ferry.stone.core.scene.UvOrigin;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Set;
-import org.joml.Matrix4d;
-import org.joml.Quaterniond;
-import org.joml.Vector3d;
 
-/** Reads a GLB or glTF file; see {@link GltfFormat} for what is read so far. */
+/** Reads a GLB or glTF file; see {@link GltfFormat} for what is read. */
 public final class GltfReader {
-  private static final Set<String> KNOWN =
-      Set.of("KHR_texture_transform", "KHR_materials_emissive_strength");
-
   private final GltfContainer container;
   private final ReadContext context;
   private final SceneBuilder scene;
@@ -51,136 +44,56 @@ public final class GltfReader {
 
   private Scene build(ReferenceFinder finder, String resource) throws IOException, FormatException {
     JsonNode root = container.root();
-    refuseUnknown(root);
-    String name = root.path("scenes").path(root.path("scene").asInt(0)).path("name").asText("");
-    if (!name.isEmpty()) {
-      scene.name(name);
+    checkExtensions(root, resource);
+    GltfExtras.properties(root.path("asset"), GltfExtensions.READ, java.util.Set.of())
+        .forEach(scene::property);
+    for (String key : new String[] {"generator", "copyright"}) {
+      if (root.path("asset").hasNonNull(key)) {
+        scene.property(key, root.path("asset").path(key).asText());
+      }
     }
     GltfMaterialReader materials = new GltfMaterialReader(container, scene, finder, resource);
     List<Integer> materialIds = materials.read(context.findings());
-    GltfMeshReader meshReader = new GltfMeshReader(container, materialIds);
-    List<Integer> meshIds = new ArrayList<>();
+    GltfMeshReader meshReader = new GltfMeshReader(container, materialIds, context.findings());
+    List<GltfMeshReader.ReadMesh> meshes = new ArrayList<>();
     int count = root.path("meshes").size();
     for (int m = 0; m < count; m++) {
       context.progress().checkCancelled();
-      context.progress().report("reading meshes", (double) m / count);
-      PolygonMesh mesh = meshReader.read(m, scene.newId());
-      meshIds.add(mesh.id());
+      context.progress().report("reading meshes", 0.8 * m / count);
+      GltfMeshReader.ReadMesh read = meshReader.read(m, scene.newId());
+      meshes.add(read);
+      PolygonMesh mesh = read.mesh();
       scene.add(mesh);
     }
-    readNodes(root, meshIds);
+    new GltfNodeReader(container, scene, meshes, resource, context).read();
     return scene.build();
   }
 
-  private void refuseUnknown(JsonNode root) throws FormatException {
+  private void checkExtensions(JsonNode root, String resource) throws FormatException {
     int i = 0;
     for (JsonNode extension : root.path("extensionsRequired")) {
-      if (!KNOWN.contains(extension.asText())) {
+      String name = extension.asText();
+      if (!GltfExtensions.READ.contains(name)) {
         throw container.error(
-            Kind.UNSUPPORTED,
-            "/extensionsRequired/" + i,
-            "the file needs " + extension.asText() + ", which cannot be read yet.");
+            Kind.UNSUPPORTED, "/extensionsRequired/" + i, GltfExtensions.refusal(name));
       }
       i++;
     }
-    for (String list : new String[] {"skins", "animations"}) {
-      if (root.path(list).size() > 0) {
-        throw container.error(
-            Kind.UNSUPPORTED, "/" + list, "skins and clips of glTF cannot be read yet.");
+    for (JsonNode extension : root.path("extensionsUsed")) {
+      String name = extension.asText();
+      if (!GltfExtensions.READ.contains(name)) {
+        context
+            .findings()
+            .add(
+                Finding.of(
+                    "extension-carried",
+                    Severity.LOOK,
+                    resource,
+                    "The extension "
+                        + name
+                        + " is not understood. It is optional: what it says is kept as it is and"
+                        + " written to glTF again, but not shown or checked."));
       }
     }
-  }
-
-  private void readNodes(JsonNode root, List<Integer> meshIds) throws FormatException {
-    JsonNode nodes = root.path("nodes");
-    boolean[] seen = new boolean[nodes.size()];
-    JsonNode scenes = root.path("scenes");
-    List<Integer> roots = new ArrayList<>();
-    if (scenes.size() > 0) {
-      int active = container.integer(root, "scene", 0, "");
-      for (JsonNode index : container.item("scenes", active, "/scene").path("nodes")) {
-        roots.add(index.asInt(-1));
-      }
-    } else {
-      boolean[] child = new boolean[nodes.size()];
-      nodes.forEach(
-          n ->
-              n.path("children")
-                  .forEach(
-                      c -> {
-                        if (c.asInt(-1) >= 0 && c.asInt() < child.length) {
-                          child[c.asInt()] = true;
-                        }
-                      }));
-      for (int i = 0; i < child.length; i++) {
-        if (!child[i]) {
-          roots.add(i);
-        }
-      }
-    }
-    // A stack of (node, parent place) instead of recursion: a file may nest as deep as it likes.
-    java.util.ArrayDeque<int[]> stack = new java.util.ArrayDeque<>();
-    for (int i = roots.size() - 1; i >= 0; i--) {
-      stack.push(new int[] {roots.get(i), -1});
-    }
-    while (!stack.isEmpty()) {
-      int[] next = stack.pop();
-      String path = "/nodes/" + next[0];
-      JsonNode json = container.item("nodes", next[0], "/scenes");
-      if (seen[next[0]]) {
-        throw container.error(Kind.CORRUPT, path, "is reached twice: the hierarchy has a loop.");
-      }
-      seen[next[0]] = true;
-      int place = scene.add(node(json, path, next[1], meshIds));
-      JsonNode children = json.path("children");
-      for (int c = children.size() - 1; c >= 0; c--) {
-        stack.push(new int[] {children.get(c).asInt(-1), place});
-      }
-    }
-  }
-
-  private Node node(JsonNode json, String path, int parent, List<Integer> meshIds)
-      throws FormatException {
-    Node.Content content = Node.Content.GROUP;
-    if (json.has("mesh")) {
-      int mesh = container.integer(json, "mesh", -1, path);
-      container.item("meshes", mesh, path + "/mesh");
-      content = Node.Content.MeshContent.of(meshIds.get(mesh));
-    }
-    return Node.of(scene.newId(), json.path("name").asText(""), parent, content)
-        .withTransform(transform(json, path));
-  }
-
-  private LocalTransform transform(JsonNode json, String path) throws FormatException {
-    if (json.has("matrix")) {
-      return new LocalTransform.MatrixTransform(
-          new Matrix4d().set(numbers(json, "matrix", 16, path)));
-    }
-    if (!json.has("translation") && !json.has("rotation") && !json.has("scale")) {
-      return LocalTransform.IDENTITY;
-    }
-    double[] t = json.has("translation") ? numbers(json, "translation", 3, path) : new double[3];
-    double[] r =
-        json.has("rotation") ? numbers(json, "rotation", 4, path) : new double[] {0, 0, 0, 1};
-    double[] s = json.has("scale") ? numbers(json, "scale", 3, path) : new double[] {1, 1, 1};
-    return LocalTransform.Trs.of(
-        new Vector3d(t), new Quaterniond(r[0], r[1], r[2], r[3]), new Vector3d(s));
-  }
-
-  private double[] numbers(JsonNode json, String key, int count, String path)
-      throws FormatException {
-    JsonNode array = json.path(key);
-    if (array.size() != count) {
-      throw container.error(
-          Kind.CORRUPT, path + "/" + key, "expected " + count + " numbers, found " + array.size());
-    }
-    double[] values = new double[count];
-    for (int i = 0; i < count; i++) {
-      values[i] = array.get(i).asDouble(Double.NaN);
-      if (!Double.isFinite(values[i])) {
-        throw container.error(Kind.CORRUPT, path + "/" + key + "/" + i, "is no number.");
-      }
-    }
-    return values;
   }
 }
