@@ -60,7 +60,7 @@ final class Convert implements Callable<Integer> {
     LandingOptions options;
     try {
       boolean glb = "glb".equals(format);
-      options = new LandingOptions(format, glb, glb, LandingOptions.Transforms.DATA, false);
+      options = new LandingOptions(format, glb, glb, LandingOptions.Transforms.DATA, false, 4);
     } catch (IllegalArgumentException e) {
       throw new picocli.CommandLine.ParameterException(
           spec.commandLine(), "--to takes glb or gltf, not \"" + format + "\".");

@@ -123,7 +123,7 @@ class OthersAgreeIT {
       throws Exception {
     CargoFolder cargo = demo(which);
     Scene near = CargoReader.read("demo", ReadContext.of(cargo));
-    valid(land(near, cargo, new LandingOptions(format, embed, embed, transforms, both)));
+    valid(land(near, cargo, new LandingOptions(format, embed, embed, transforms, both, 4)));
   }
 
   @Test
@@ -137,7 +137,7 @@ class OthersAgreeIT {
     CargoFolder cargo = CargoFolder.of(source);
     Scene near = CargoReader.read("odd", ReadContext.of(cargo));
     valid(land(near, cargo, LandingOptions.glb()));
-    valid(land(near, cargo, new LandingOptions("gltf", false, false, Transforms.ROOT, true)));
+    valid(land(near, cargo, new LandingOptions("gltf", false, false, Transforms.ROOT, true, 4)));
   }
 
   @ParameterizedTest
@@ -145,7 +145,7 @@ class OthersAgreeIT {
   void threeReadsTheSameGlb(DemoWorld.Cargo which) throws Exception {
     CargoFolder cargo = demo(which);
     Scene near = CargoReader.read("demo", ReadContext.of(cargo));
-    Path file = land(near, cargo, new LandingOptions("glb", false, true, Transforms.DATA, false));
+    Path file = land(near, cargo, new LandingOptions("glb", false, true, Transforms.DATA, false, 4));
     JsonNode theirs = Node.run("read-glb.mjs", file);
     Bounds b = near.bounds();
     // Z up centimetres to Y up metres, the lowest point at 0.

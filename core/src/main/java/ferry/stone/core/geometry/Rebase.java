@@ -4,9 +4,12 @@ import ferry.stone.core.math.Frame;
 import ferry.stone.core.scene.Attribute;
 import ferry.stone.core.scene.Attribute.Domain;
 import ferry.stone.core.scene.Attribute.Semantic;
+import ferry.stone.core.scene.Camera;
 import ferry.stone.core.scene.FrameSource;
+import ferry.stone.core.scene.Light;
 import ferry.stone.core.scene.LocalTransform;
 import ferry.stone.core.scene.LocalTransform.Trs;
+import ferry.stone.core.scene.MorphTarget;
 import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Polygons;
@@ -25,9 +28,13 @@ import org.joml.Vector3d;
  * rotation or mirror): points become M·p in a flat scene, where no node has a transform; elsewhere
  * A·p, local matrices A·L·A⁻¹, and roots take the move as well, so that pivots stay where they are
  * on the part. Directions become the rotation or mirror of themselves. A mirror turns faces round.
+ * Inverse bind matrices become A·B·A⁻¹, deltas of morph targets A·d, keys of clips follow what they
+ * move. Cameras and lights look along axes of their own: they are turned inside their nodes.
  *
- * <p>Skins, clips, cameras, lights and morph targets are not carried yet: a scene that has them is
- * refused.
+ * <p>A turn by other than right angles cannot go into the scales of moving nodes: such a scene
+ * takes the change on a root.
+ *
+ * <p>Point caches are not carried yet: a scene that has them is refused.
  */
 public final class Rebase {
   private static final double EXACT = 1e-12;
@@ -60,7 +67,9 @@ public final class Rebase {
     if (rebase.whole.equals(new Matrix4d(), EXACT)) {
       return rebase.arrived().build();
     }
-    return rebase.dataScene();
+    return new RebaseMotion(rebase.linear, rebase.whole).fits(scene)
+        ? rebase.dataScene()
+        : onRoot(scene, target);
   }
 
   /** The light way: one root node carries the change; all other numbers stay. */
@@ -80,14 +89,8 @@ public final class Rebase {
   }
 
   private static void refuseUncarried(Scene scene) {
-    boolean morphs = scene.meshes().stream().anyMatch(m -> !m.morphs().isEmpty());
-    if (morphs
-        || !scene.skins().isEmpty()
-        || !scene.clips().isEmpty()
-        || !scene.cameras().isEmpty()
-        || !scene.lights().isEmpty()
-        || !scene.caches().isEmpty()) {
-      throw new UnsupportedOperationException("only meshes and nodes can change frame yet");
+    if (!scene.caches().isEmpty()) {
+      throw new UnsupportedOperationException("point caches cannot change frame yet");
     }
   }
 
@@ -109,11 +112,14 @@ public final class Rebase {
 
   private Scene dataScene() {
     boolean flat =
-        scene.nodes().stream()
-            .allMatch(
-                n ->
-                    n.transform() == LocalTransform.IDENTITY
-                        && n.geometric() == LocalTransform.IDENTITY);
+        scene.skins().isEmpty()
+            && scene.clips().isEmpty()
+            && scene.nodes().stream()
+                .allMatch(
+                    n ->
+                        n.transform() == LocalTransform.IDENTITY
+                            && n.geometric() == LocalTransform.IDENTITY
+                            && !looks(n));
     Matrix4d forPoints = flat ? whole : linear;
     List<PolygonMesh> meshes = scene.meshes().stream().map(m -> mesh(m, forPoints)).toList();
     List<Node> nodes = scene.nodes();
@@ -125,10 +131,85 @@ public final class Rebase {
           Vector3d move = whole.getTranslation(new Vector3d());
           moved = translated(moved, move);
         }
-        nodes.add(node.withTransform(moved).withGeometric(conjugate(node.geometric())));
+        LocalTransform inside = conjugate(node.geometric());
+        if (looks(node)) {
+          inside = turned(inside);
+        } else if (node.content() instanceof Node.Content.DetailGroup group) {
+          node = node.withContent(levels(group));
+        }
+        nodes.add(node.withTransform(moved).withGeometric(inside));
       }
     }
-    return arrived().meshes(meshes).nodes(nodes).build();
+    RebaseMotion motion = new RebaseMotion(linear, whole);
+    return arrived()
+        .meshes(meshes)
+        .nodes(nodes)
+        .skins(scene.skins().stream().map(motion::skin).toList())
+        .clips(motion.clips(scene))
+        .cameras(scene.cameras().stream().map(this::camera).toList())
+        .lights(scene.lights().stream().map(this::light).toList())
+        .build();
+  }
+
+  /** Whether a node shows something that looks along an axis of its own. */
+  private static boolean looks(Node node) {
+    return node.content() instanceof Node.Content.CameraContent
+        || node.content() instanceof Node.Content.LightContent;
+  }
+
+  /**
+   * The turn that gives back their direction to cameras and lights. Through a mirror the picture
+   * keeps its sides: a camera cannot be mirrored, so its own X stays opposite to the mirrored one.
+   */
+  private LocalTransform turned(LocalTransform inside) {
+    Matrix3d turn = new Matrix3d(directions);
+    if (turn.determinant() < 0) {
+      turn.mul(new Matrix3d().scaling(-1, 1, 1));
+    }
+    if (turn.equals(new Matrix3d(), EXACT)) {
+      return inside;
+    }
+    Quaterniond rotation = new Quaterniond().setFromNormalized(turn);
+    if (inside == LocalTransform.IDENTITY) {
+      return Trs.of(new Vector3d(), rotation, new Vector3d(1));
+    }
+    return new LocalTransform.MatrixTransform(inside.toMatrix().rotate(rotation));
+  }
+
+  private Node.Content levels(Node.Content.DetailGroup group) {
+    if (group.measure() != Node.Content.DetailGroup.Measure.DISTANCE) {
+      return group;
+    }
+    double[] scaled = group.thresholds().clone();
+    for (int i = 0; i < scaled.length; i++) {
+      scaled[i] *= scale;
+    }
+    return new Node.Content.DetailGroup(scaled, group.measure());
+  }
+
+  private Camera camera(Camera c) {
+    return new Camera(
+        c.id(),
+        c.name(),
+        c.verticalAngleRadians(),
+        scale * c.height(),
+        c.aspect(),
+        scale * c.near(),
+        scale * c.far(),
+        c.properties());
+  }
+
+  private Light light(Light l) {
+    return new Light(
+        l.id(),
+        l.name(),
+        l.kind(),
+        l.linearColour(),
+        l.intensity(),
+        scale * l.range(),
+        l.innerAngleRadians(),
+        l.outerAngleRadians(),
+        l.properties());
   }
 
   private static LocalTransform translated(LocalTransform transform, Vector3d move) {
@@ -199,20 +280,44 @@ public final class Rebase {
           a.semantic() == Semantic.NORMAL || a.semantic() == Semantic.TANGENT ? turn(a) : a;
       attributes.add(mirrored ? reverseCorners(turned, mesh.faces()) : turned);
     }
-    moved = moved.withAttributes(attributes);
+    moved =
+        moved.toBuilder()
+            .attributes(attributes)
+            .morphs(mesh.morphs().stream().map(this::morph).toList())
+            .build();
     return mirrored ? moved.withFaces(reversed(mesh.faces())) : moved;
   }
 
-  private Attribute turn(Attribute a) {
-    float[] values = a.values().clone();
-    Vector3d v = new Vector3d();
-    for (int i = 0; i + 2 < values.length; i += a.components()) {
-      directions.transform(v.set(values[i], values[i + 1], values[i + 2]));
-      values[i] = (float) v.x;
-      values[i + 1] = (float) v.y;
-      values[i + 2] = (float) v.z;
+  private MorphTarget morph(MorphTarget morph) {
+    List<MorphTarget.Shape> shapes = new ArrayList<>();
+    Matrix3d deltas = linear.get3x3(new Matrix3d());
+    for (MorphTarget.Shape shape : morph.shapes()) {
+      float[] normals = shape.normalDeltas();
+      shapes.add(
+          new MorphTarget.Shape(
+              shape.fullWeight(),
+              shape.vertices(),
+              turned(shape.deltas(), 3, deltas),
+              normals == null ? null : turned(normals, 3, directions)));
     }
-    return a.withValues(values);
+    return new MorphTarget(morph.name(), morph.weight(), shapes);
+  }
+
+  private Attribute turn(Attribute a) {
+    return a.withValues(turned(a.values(), a.components(), directions));
+  }
+
+  /** The first three numbers of each value through a matrix. */
+  private static float[] turned(float[] values, int components, Matrix3d matrix) {
+    float[] result = values.clone();
+    Vector3d v = new Vector3d();
+    for (int i = 0; i + 2 < result.length; i += components) {
+      matrix.transform(v.set(result[i], result[i + 1], result[i + 2]));
+      result[i] = (float) v.x;
+      result[i + 1] = (float) v.y;
+      result[i + 2] = (float) v.z;
+    }
+    return result;
   }
 
   private static Polygons reversed(Polygons faces) {

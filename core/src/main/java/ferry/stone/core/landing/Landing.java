@@ -42,7 +42,8 @@ public record Landing(String mainFile, List<Finding> findings) {
             options.format().equals("glb") ? GltfOptions.Container.GLB : GltfOptions.Container.GLTF,
             options.embedTextures(),
             options.embedBuffers(),
-            options.doubleSided());
+            options.doubleSided(),
+            options.influences());
     String main =
         GltfWriter.write(arrived, gltf, stem, resources, output, findings, progress.part(0.05, 1));
     return new Landing(main, findings.list());

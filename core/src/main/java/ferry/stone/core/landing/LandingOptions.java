@@ -8,13 +8,15 @@ package ferry.stone.core.landing;
  * @param embedBuffers for {@code gltf}: geometry inside the JSON; else a {@code .bin} beside it
  * @param transforms where the change of frame and the placement go
  * @param doubleSided show both sides of every material
+ * @param influences most joints that move a vertex, a multiple of 4; 0 for all
  */
 public record LandingOptions(
     String format,
     boolean embedTextures,
     boolean embedBuffers,
     Transforms transforms,
-    boolean doubleSided) {
+    boolean doubleSided,
+    int influences) {
 
   /** Where the change of frame goes. */
   public enum Transforms {
@@ -28,10 +30,14 @@ public record LandingOptions(
     if (!"glb".equals(format) && !"gltf".equals(format)) {
       throw new IllegalArgumentException("format must be glb or gltf, not \"" + format + "\"");
     }
+    if (influences < 0 || influences % 4 != 0) {
+      throw new IllegalArgumentException(
+          "influences must be a multiple of 4, or 0 for all, not " + influences);
+    }
     transforms = transforms == null ? Transforms.DATA : transforms;
   }
 
   public static LandingOptions glb() {
-    return new LandingOptions("glb", true, true, Transforms.DATA, false);
+    return new LandingOptions("glb", true, true, Transforms.DATA, false, 4);
   }
 }

@@ -51,6 +51,34 @@ public final class Curves {
     }
   }
 
+  /**
+   * How fast a track of one component changes at a time, per second.
+   *
+   * @param before whether the side before the time is meant: they differ at a key
+   */
+  public static double slope(Track track, double seconds, boolean before) {
+    double[] times = track.timesSeconds();
+    int last = times.length - 1;
+    int key = Arrays.binarySearch(times, seconds);
+    boolean atKey = key >= 0;
+    key = atKey ? (before ? key - 1 : key) : -key - 2;
+    if (key < 0 || key >= last || track.interpolation() == Clip.Interpolation.STEP) {
+      return 0;
+    }
+    double span = times[key + 1] - times[key];
+    double a = track.values()[key];
+    double b = track.values()[key + 1];
+    if (track.interpolation() == Clip.Interpolation.LINEAR) {
+      return (b - a) / span;
+    }
+    double t = (seconds - times[key]) / span;
+    double t2 = t * t;
+    return (6 * t2 - 6 * t) / span * a
+        + (3 * t2 - 4 * t + 1) * track.outSlopes()[key]
+        + (6 * t - 6 * t2) / span * b
+        + (3 * t2 - 2 * t) * track.inSlopes()[key + 1];
+  }
+
   private static boolean isRotation(Track track) {
     return track.components() == 4 && track.property().equals(Clip.ROTATION);
   }

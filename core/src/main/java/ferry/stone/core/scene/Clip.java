@@ -57,6 +57,19 @@ public record Clip(
           targetId, property, interpolation, components, timesSeconds, newValues, newIn, newOut);
     }
 
+    /** The same motion of another target. */
+    public Track withTarget(int newTargetId) {
+      return new Track(
+          newTargetId,
+          property,
+          interpolation,
+          components,
+          timesSeconds,
+          values,
+          inSlopes,
+          outSlopes);
+    }
+
     public boolean isMorph() {
       return property.startsWith(MORPH);
     }

@@ -3,6 +3,8 @@ package ferry.stone.core.geometry;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import ferry.stone.core.PoseDifference;
+import ferry.stone.core.RandomRig;
 import ferry.stone.core.RandomScene;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.math.Handedness;
@@ -39,6 +41,34 @@ class RebaseTest {
                                     hand ->
                                         Stream.of(1.0, 0.01, 0.001, 0.0254, 0.3048)
                                             .map(unit -> new Frame(unit, up, front, hand)))));
+  }
+
+  @ParameterizedTest
+  @MethodSource("frames")
+  void rigsMorphsClipsCamerasAndLightsStandWhereTheyStood(Frame frame) {
+    Scene near =
+        RandomRig.of(new Random(frame.hashCode() % 40), 5).toBuilder()
+            .frame(frame, FrameSource.CHOSEN, FrameSource.CHOSEN)
+            .placement(new Matrix4d().translation(1, 2, 3).rotateX(Math.PI / 2))
+            .build();
+    Matrix4d carry = frame.matrixTo(Frame.Y_UP_METRE);
+    Scene data = Rebase.intoData(near, Frame.Y_UP_METRE);
+    Scene root = Rebase.onRoot(near, Frame.Y_UP_METRE);
+    assertEquals(near.nodes().size(), data.nodes().size());
+    assertEquals(0, PoseDifference.of(near, data, carry, frame.label()), TOLERANCE);
+    assertEquals(0, PoseDifference.of(near, root, carry, frame.label()), TOLERANCE);
+  }
+
+  @Test
+  void anOddTurnOfMovingPartsGoesOnARoot() {
+    for (int seed = 0; seed < 20; seed++) {
+      Scene near =
+          RandomRig.of(new Random(seed), 5).toBuilder()
+              .placement(new Matrix4d().rotateY(0.7))
+              .build();
+      Scene moved = Rebase.intoData(near, Frame.Y_UP_METRE);
+      assertEquals(0, PoseDifference.of(near, moved, new Matrix4d(), "seed " + seed), TOLERANCE);
+    }
   }
 
   @ParameterizedTest

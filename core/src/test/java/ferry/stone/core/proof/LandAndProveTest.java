@@ -107,7 +107,7 @@ class LandAndProveTest {
   @ParameterizedTest
   @EnumSource(Transforms.class)
   void whatLandedIsWhatLeft(Transforms transforms) throws Exception {
-    Run run = run(cargo(), new LandingOptions("glb", true, true, transforms, false));
+    Run run = run(cargo(), new LandingOptions("glb", true, true, transforms, false, 4));
     for (String fact :
         List.of(
             "Height",
@@ -148,7 +148,7 @@ class LandAndProveTest {
 
   @Test
   void separateFilesAndTexturesBeside() throws Exception {
-    Run run = run(cargo(), new LandingOptions("gltf", false, false, Transforms.DATA, false));
+    Run run = run(cargo(), new LandingOptions("gltf", false, false, Transforms.DATA, false, 4));
     assertEquals(
         List.of("a.bin", "a.gltf", "textures/oak_alpha.png", "textures/rough_packed.png"),
         run.files().paths());

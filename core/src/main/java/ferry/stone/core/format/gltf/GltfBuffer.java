@@ -11,6 +11,7 @@ import java.util.List;
  * Collects binary data with its buffer views and accessors. Every view starts at a multiple of 4.
  */
 final class GltfBuffer {
+  static final int UNSIGNED_BYTE = 5121;
   static final int UNSIGNED_SHORT = 5123;
   static final int UNSIGNED_INT = 5125;
   static final int FLOAT = 5126;
@@ -50,6 +51,52 @@ final class GltfBuffer {
         max.add(hi);
       }
     }
+    return accessors.size() - 1;
+  }
+
+  /** Adds numbers that are no vertex data: key times, key values. */
+  int addNumbers(float[] values, int components, boolean withBounds) {
+    ByteBuffer bytes = allocate(4L * values.length);
+    bytes.asFloatBuffer().put(values);
+    int view = addView(bytes.array(), 0);
+    ObjectNode accessor =
+        accessor(
+            view,
+            FLOAT,
+            values.length / components,
+            components == 1 ? "SCALAR" : "VEC" + components);
+    if (withBounds) {
+      accessor.putArray("min").add(values[0]);
+      accessor.putArray("max").add(values[values.length - 1]);
+    }
+    return accessors.size() - 1;
+  }
+
+  /** Adds 4 × 4 matrices, column by column. */
+  int addMatrices(double[] values) {
+    ByteBuffer bytes = allocate(4L * values.length);
+    for (int i = 0; i < values.length; i++) {
+      // Inverse bind matrices must end in 0 0 0 1 exactly.
+      bytes.putFloat(i % 16 == 15 ? 1 : i % 4 == 3 ? 0 : (float) values[i]);
+    }
+    int view = addView(bytes.array(), 0);
+    accessor(view, FLOAT, values.length / 16, "MAT4");
+    return accessors.size() - 1;
+  }
+
+  /** Adds joint numbers, four a vertex, in 8 bits where they fit. */
+  int addJoints(int[] joints, int jointCount) {
+    boolean wide = jointCount > 256;
+    ByteBuffer bytes = allocate((wide ? 2L : 1L) * joints.length);
+    for (int joint : joints) {
+      if (wide) {
+        bytes.putShort((short) joint);
+      } else {
+        bytes.put((byte) joint);
+      }
+    }
+    int view = addView(bytes.array(), ARRAY_BUFFER);
+    accessor(view, wide ? UNSIGNED_SHORT : UNSIGNED_BYTE, joints.length / 4, "VEC4");
     return accessors.size() - 1;
   }
 

@@ -13,10 +13,12 @@ import ferry.stone.core.math.IntList;
 import ferry.stone.core.scene.LooseElements;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.Skin;
 import ferry.stone.core.scene.UvOrigin;
 import ferry.stone.core.texture.ColourSpace;
 import ferry.stone.core.work.Progress;
 import java.util.Map;
+import java.util.Set;
 
 /** Writes meshes: one primitive for each material, then lines and points. */
 final class GltfMeshes {
@@ -24,32 +26,49 @@ final class GltfMeshes {
   private final GltfBuffer buffer;
   private final Map<Integer, Integer> materialIndex;
   private final Findings findings;
+  private final GltfSkins skins;
+  private final GltfMorphs morphs;
+  private final Set<String> extensions;
 
   GltfMeshes(
-      Scene scene, GltfBuffer buffer, Map<Integer, Integer> materialIndex, Findings findings) {
+      Scene scene,
+      GltfBuffer buffer,
+      Map<Integer, Integer> materialIndex,
+      GltfSkins skins,
+      Set<String> extensions,
+      Findings findings) {
     this.scene = scene;
+    this.skins = skins;
+    this.extensions = extensions;
+    morphs = new GltfMorphs(buffer);
     this.buffer = buffer;
     this.materialIndex = materialIndex;
     this.findings = findings;
   }
 
-  /** The mesh's JSON, or {@code null} when it holds nothing that can be shown. */
-  ObjectNode write(PolygonMesh mesh, Progress progress) {
+  /**
+   * The mesh's JSON, or {@code null} when it holds nothing that can be shown.
+   *
+   * @param skin that moves it, or {@code null}
+   */
+  ObjectNode write(PolygonMesh mesh, Skin skin, Progress progress) {
     ObjectNode json = JsonNodeFactory.instance.objectNode();
     if (!mesh.name().isEmpty()) {
       json.put("name", mesh.name());
     }
     ArrayNode primitives = json.putArray("primitives");
     for (RenderPrimitive primitive : RenderMesh.of(mesh, progress)) {
-      triangles(primitives, mesh, primitive);
+      triangles(primitives, mesh, primitive, skin);
     }
     if (mesh.loose() != null) {
       loose(primitives, mesh, mesh.loose());
     }
+    morphs.names(json, mesh);
+    GltfExtras.write(json, mesh.properties(), extensions);
     return primitives.isEmpty() ? null : json;
   }
 
-  private void triangles(ArrayNode primitives, PolygonMesh mesh, RenderPrimitive p) {
+  private void triangles(ArrayNode primitives, PolygonMesh mesh, RenderPrimitive p, Skin skin) {
     int[] indices = finiteTriangles(mesh, p);
     if (indices.length == 0) {
       return;
@@ -66,6 +85,10 @@ final class GltfMeshes {
     if (p.colours() != null) {
       attributes.put("COLOR_0", buffer.addFloats(colours(p), p.colourComponents(), false));
     }
+    if (skin != null) {
+      skins.attributes(skin, p.sourceVertex(), attributes);
+    }
+    morphs.targets(json, mesh, p);
     json.put("indices", buffer.addIndices(indices, p.vertexCount()));
     Integer material = materialIndex.get(p.materialId());
     if (material != null) {

@@ -7,9 +7,17 @@ package ferry.stone.core.format.gltf;
  * @param embedTextures inside the binary (GLB) or as data URIs; else image files beside it
  * @param embedBuffers for JSON: geometry as a data URI instead of a {@code .bin} beside it
  * @param doubleSided show both sides of every material, whatever the source says
+ * @param influences most joints that move a vertex, a multiple of 4; 0 for all. The standard only
+ *     promises that viewers use 4.
  */
 public record GltfOptions(
-    Container container, boolean embedTextures, boolean embedBuffers, boolean doubleSided) {
+    Container container,
+    boolean embedTextures,
+    boolean embedBuffers,
+    boolean doubleSided,
+    int influences) {
+  /** What every viewer of glTF uses: section 3.7.3.3. */
+  public static final int USUAL_INFLUENCES = 4;
 
   /** The file that carries the JSON. */
   public enum Container {
@@ -18,6 +26,6 @@ public record GltfOptions(
   }
 
   public static GltfOptions glb() {
-    return new GltfOptions(Container.GLB, true, true, false);
+    return new GltfOptions(Container.GLB, true, true, false, USUAL_INFLUENCES);
   }
 }

@@ -9,7 +9,6 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Output;
 import ferry.stone.core.format.Resources;
 import ferry.stone.core.math.Frame;
-import ferry.stone.core.scene.LocalTransform;
 import ferry.stone.core.scene.Material;
 import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.PolygonMesh;
@@ -19,13 +18,14 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
+import java.util.Arrays;
 import java.util.Base64;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
-import org.joml.Matrix4d;
 
 /** Writes a scene as glTF 2.0. The same scene gives the same bytes. */
 public final class GltfWriter {
@@ -43,7 +43,6 @@ public final class GltfWriter {
   private final GltfImages images;
   private final Set<String> extensions = new TreeSet<>();
   private final Map<Integer, Integer> materialIndex = new HashMap<>();
-  private final Map<Integer, Integer> meshIndex = new HashMap<>();
 
   private GltfWriter(
       Scene scene, GltfOptions options, Resources resources, Findings findings, Progress progress) {
@@ -72,14 +71,9 @@ public final class GltfWriter {
     if (!scene.frame().equals(Frame.Y_UP_METRE)) {
       throw new IllegalArgumentException("glTF is Y up in metres, not " + scene.frame().label());
     }
-    if (!scene.skins().isEmpty() || !scene.clips().isEmpty()) {
-      throw new FormatException(
-          FormatException.Kind.UNSUPPORTED,
-          stem,
-          "",
-          "skins and clips cannot be written as glTF yet.");
-    }
-    GltfWriter writer = new GltfWriter(scene, options, resources, findings, progress);
+    GltfWriter writer =
+        new GltfWriter(
+            GltfArrangement.arrange(scene, findings), options, resources, findings, progress);
     writer.build();
     return writer.save(stem, output);
   }
@@ -93,22 +87,22 @@ public final class GltfWriter {
       glScene.put("name", scene.name());
     }
     writeMaterials();
-    GltfMeshes meshes = new GltfMeshes(scene, buffer, materialIndex, findings);
+    GltfSkins skins = new GltfSkins(scene, buffer, options.influences(), findings);
     ArrayNode meshNodes = JsonNodeFactory.instance.arrayNode();
-    int done = 0;
-    for (PolygonMesh mesh : scene.meshes()) {
-      progress.report("writing " + mesh.name(), 0.8 * done++ / scene.meshes().size());
-      progress.checkCancelled();
-      ObjectNode json = meshes.write(mesh, progress);
-      if (json != null) {
-        meshIndex.put(mesh.id(), meshNodes.size());
-        meshNodes.add(json);
-      }
-    }
-    writeNodes(glScene);
+    Map<Integer, Integer> meshOfNode = writeMeshes(meshNodes, skins);
+    Map<Integer, Integer> skinIndex = skins.write(root);
+    skins.report();
+    new GltfNodes(scene, root, extensions).write(glScene, meshOfNode, skinIndex);
     if (!meshNodes.isEmpty()) {
       root.set("meshes", meshNodes);
     }
+    new GltfAnimations(scene, buffer, findings).write(root);
+    Map<String, Object> properties = new HashMap<>(scene.properties());
+    properties.keySet().removeAll(Set.of("generator", "copyright"));
+    if (scene.properties().get("copyright") instanceof String copyright) {
+      root.withObject("/asset").put("copyright", copyright);
+    }
+    GltfExtras.write(glScene, properties, extensions);
     if (extensions.isEmpty()) {
       root.remove("extensionsUsed");
     } else {
@@ -130,61 +124,57 @@ public final class GltfWriter {
     }
   }
 
-  private void writeNodes(ObjectNode glScene) {
-    if (scene.nodes().isEmpty()) {
-      return;
-    }
-    ArrayNode nodes = root.putArray("nodes");
-    ArrayNode roots = glScene.putArray("nodes");
+  /**
+   * Writes the meshes that nodes show, each once for every skin and set of materials it is shown
+   * with, then those that no node shows.
+   *
+   * @return place of the mesh by the place of the node that shows it
+   */
+  private Map<Integer, Integer> writeMeshes(ArrayNode list, GltfSkins skins) {
+    GltfMeshes meshes = new GltfMeshes(scene, buffer, materialIndex, skins, extensions, findings);
+    Map<Integer, PolygonMesh> byId = scene.meshesById();
+    Map<List<Object>, Integer> written = new HashMap<>();
+    Map<Integer, Integer> ofNode = new HashMap<>();
     for (int i = 0; i < scene.nodes().size(); i++) {
-      Node node = scene.nodes().get(i);
-      ObjectNode json = nodes.addObject();
-      if (!node.name().isEmpty()) {
-        json.put("name", node.name());
-      }
-      Matrix4d geometric = node.geometric().toMatrix();
-      transform(
-          json,
-          node.geometric() == LocalTransform.IDENTITY
-              ? node.transform()
-              : new LocalTransform.MatrixTransform(node.transform().toMatrix().mul(geometric)));
-      if (node.content() instanceof Node.Content.MeshContent content) {
-        Integer mesh = meshIndex.get(content.meshId());
-        if (mesh != null) {
-          json.put("mesh", mesh);
+      if (scene.nodes().get(i).content() instanceof Node.Content.MeshContent content
+          && byId.containsKey(content.meshId())) {
+        List<Object> key =
+            List.of(content.meshId(), content.skinId(), Arrays.toString(content.slotMaterials()));
+        Integer place = written.get(key);
+        if (place == null) {
+          progress.report(
+              "writing " + byId.get(content.meshId()).name(), 0.8 * i / scene.nodes().size());
+          progress.checkCancelled();
+          place = write(meshes, content, byId.get(content.meshId()), list);
+          written.put(key, place);
+        }
+        if (place >= 0) {
+          ofNode.put(i, place);
         }
       }
-      if (node.parent() < 0) {
-        roots.add(i);
-      } else {
-        ((ObjectNode) nodes.get(node.parent())).withArray("children").add(i);
+    }
+    Set<Integer> shown = new HashSet<>();
+    written.keySet().forEach(key -> shown.add((Integer) key.get(0)));
+    for (PolygonMesh mesh : scene.meshes()) {
+      if (!shown.contains(mesh.id())) {
+        write(meshes, Node.Content.MeshContent.of(mesh.id()), mesh, list);
       }
     }
+    return ofNode;
   }
 
-  private static void transform(ObjectNode json, LocalTransform transform) {
-    if (transform instanceof LocalTransform.Trs trs) {
-      var t = trs.translation();
-      var r = trs.rotation();
-      var s = trs.scale();
-      if (t.lengthSquared() != 0) {
-        json.putArray("translation").add(t.x()).add(t.y()).add(t.z());
-      }
-      if (r.x() != 0 || r.y() != 0 || r.z() != 0) {
-        json.putArray("rotation").add(r.x()).add(r.y()).add(r.z()).add(r.w());
-      }
-      if (s.x() != 1 || s.y() != 1 || s.z() != 1) {
-        json.putArray("scale").add(s.x()).add(s.y()).add(s.z());
-      }
-      return;
+  private int write(
+      GltfMeshes meshes, Node.Content.MeshContent content, PolygonMesh mesh, ArrayNode list) {
+    PolygonMesh shown =
+        content.slotMaterials() == null
+            ? mesh
+            : mesh.toBuilder().materials(content.slotMaterials(), mesh.faceSlot()).build();
+    ObjectNode json = meshes.write(shown, scene.skin(content.skinId()).orElse(null), progress);
+    if (json == null) {
+      return -1;
     }
-    Matrix4d m = transform.toMatrix();
-    if (!m.equals(new Matrix4d(), 0)) {
-      ArrayNode array = json.putArray("matrix");
-      for (double value : m.get(new double[16])) {
-        array.add(value + 0.0);
-      }
-    }
+    list.add(json);
+    return list.size() - 1;
   }
 
   private String save(String stem, Output output) throws IOException, FormatException {

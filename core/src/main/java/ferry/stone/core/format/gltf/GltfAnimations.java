@@ -1,0 +1,159 @@
+package ferry.stone.core.format.gltf;
+
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Findings;
+import ferry.stone.core.finding.Severity;
+import ferry.stone.core.motion.MorphTracks;
+import ferry.stone.core.scene.Clip;
+import ferry.stone.core.scene.Clip.Interpolation;
+import ferry.stone.core.scene.Clip.Track;
+import ferry.stone.core.scene.Node;
+import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Scene;
+import java.nio.ByteBuffer;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+
+/** Writes clips, each track with its own keys and interpolation. */
+final class GltfAnimations {
+  private final Scene scene;
+  private final GltfBuffer buffer;
+  private final Findings findings;
+  private final Map<Integer, Integer> places;
+  private final Map<Integer, PolygonMesh> meshes;
+  private final Map<ByteBuffer, Integer> timesWritten = new HashMap<>();
+
+  GltfAnimations(Scene scene, GltfBuffer buffer, Findings findings) {
+    this.scene = scene;
+    this.buffer = buffer;
+    this.findings = findings;
+    places = scene.nodePlaces();
+    meshes = scene.meshesById();
+  }
+
+  void write(ObjectNode root) {
+    for (Clip clip : scene.clips()) {
+      // Keys before 0 are not allowed: such a clip is moved to begin at 0.
+      double shift = Math.max(0, -clip.startSeconds());
+      List<Track> tracks = tracks(clip);
+      if (tracks.isEmpty()) {
+        findings.add(
+            Finding.of(
+                "clip-not-written",
+                Severity.FIX,
+                clip.name(),
+                "The clip moves nothing that glTF can move: it is left out."));
+        continue;
+      }
+      ObjectNode json = root.withArray("animations").addObject();
+      if (!clip.name().isEmpty()) {
+        json.put("name", clip.name());
+      }
+      ArrayNode channels = json.putArray("channels");
+      ArrayNode samplers = json.putArray("samplers");
+      for (Track track : tracks) {
+        ObjectNode channel = channels.addObject();
+        channel.put("sampler", samplers.size());
+        channel
+            .putObject("target")
+            .put("node", places.get(track.targetId()))
+            .put("path", track.property());
+        sampler(samplers.addObject(), track, shift);
+      }
+      if (shift > 0) {
+        findings.add(
+            Finding.of(
+                "clip-shifted",
+                Severity.LOOK,
+                clip.name(),
+                "glTF has no time before 0: the clip was moved by " + shift + " s."));
+      }
+    }
+  }
+
+  /** The tracks that glTF has: nodes' transforms, and morph weights joined for each node. */
+  private List<Track> tracks(Clip clip) {
+    List<Track> result = new ArrayList<>();
+    Map<Integer, List<Track>> weights = new LinkedHashMap<>();
+    for (Track track : clip.tracks()) {
+      boolean node = places.containsKey(track.targetId());
+      if (node && track.isMorph()) {
+        weights.computeIfAbsent(track.targetId(), k -> new ArrayList<>()).add(track);
+      } else if (node
+          && (track.property().equals(Clip.TRANSLATION)
+              || track.property().equals(Clip.ROTATION)
+              || track.property().equals(Clip.SCALE))) {
+        result.add(track);
+      } else {
+        findings.add(
+            Finding.of(
+                "track-not-carried",
+                Severity.FIX,
+                clip.name(),
+                "The motion of " + track.property() + " has no place in glTF: it is left out."));
+      }
+    }
+    weights.forEach(
+        (nodeId, list) -> {
+          Node node = scene.nodes().get(places.get(nodeId));
+          if (node.content() instanceof Node.Content.MeshContent content) {
+            result.add(MorphTracks.join(node, meshes.get(content.meshId()), list));
+          }
+        });
+    return result;
+  }
+
+  private void sampler(ObjectNode json, Track track, double shift) {
+    int n = track.components();
+    int keys = track.timesSeconds().length;
+    json.put("input", times(track.timesSeconds(), shift));
+    boolean cubic = track.interpolation() == Interpolation.CUBIC;
+    json.put(
+        "interpolation",
+        cubic ? "CUBICSPLINE" : track.interpolation() == Interpolation.STEP ? "STEP" : "LINEAR");
+    float[] values = new float[keys * n * (cubic ? 3 : 1)];
+    boolean rotation = track.property().equals(Clip.ROTATION);
+    for (int k = 0; k < keys; k++) {
+      double length = 1;
+      if (rotation && !cubic) {
+        length = 0;
+        for (int c = 0; c < n; c++) {
+          length += track.values()[n * k + c] * track.values()[n * k + c];
+        }
+        length = length > 0 ? Math.sqrt(length) : 1;
+      }
+      for (int c = 0; c < n; c++) {
+        int at = n * k + c;
+        if (cubic) {
+          values[3 * n * k + c] = (float) track.inSlopes()[at];
+          values[3 * n * k + n + c] = (float) track.values()[at];
+          values[3 * n * k + 2 * n + c] = (float) track.outSlopes()[at];
+        } else {
+          values[at] = (float) (track.values()[at] / length);
+        }
+      }
+    }
+    json.put(
+        "output", buffer.addNumbers(values, track.property().equals("weights") ? 1 : n, false));
+  }
+
+  /** Equal key times are written once. */
+  private int times(double[] seconds, double shift) {
+    float[] times = new float[seconds.length];
+    for (int i = 0; i < times.length; i++) {
+      times[i] = (float) (seconds[i] + shift);
+      if (i > 0 && times[i] <= times[i - 1]) {
+        // Keys closer than a float can tell stay in order.
+        times[i] = Math.nextUp(times[i - 1]);
+      }
+    }
+    ByteBuffer key = ByteBuffer.allocate(4 * times.length);
+    key.asFloatBuffer().put(times);
+    return timesWritten.computeIfAbsent(key, k -> buffer.addNumbers(times, 1, true));
+  }
+}

@@ -1,0 +1,141 @@
+package ferry.stone.core.format.gltf;
+
+import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Findings;
+import ferry.stone.core.finding.Severity;
+import ferry.stone.core.geometry.GeometricFold;
+import ferry.stone.core.scene.Clip;
+import ferry.stone.core.scene.Clip.Track;
+import ferry.stone.core.scene.LocalTransform;
+import ferry.stone.core.scene.Node;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.SceneBuilder;
+import ferry.stone.core.scene.Skin;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/**
+ * Brings a scene into the shape that glTF asks for, without moving anything: no geometric
+ * transforms; skinned meshes at the top, where section 3.7.3.3 wants them, since their own place
+ * does not count; one common root above the joints of each skin.
+ */
+final class GltfArrangement {
+  private final Scene scene;
+  private final Findings findings;
+  private final Set<Integer> parents = new HashSet<>();
+
+  private GltfArrangement(Scene scene, Findings findings) {
+    this.scene = scene;
+    this.findings = findings;
+    scene.nodes().forEach(n -> parents.add(n.parent()));
+  }
+
+  static Scene arrange(Scene scene, Findings findings) {
+    Scene folded = GeometricFold.fold(scene);
+    if (folded.skins().isEmpty()) {
+      return folded;
+    }
+    Scene lifted = new GltfArrangement(folded, findings).liftSkinned();
+    return new GltfArrangement(lifted, findings).joinRoots();
+  }
+
+  private Scene liftSkinned() {
+    SceneBuilder builder = scene.toBuilder();
+    List<Node> nodes = new ArrayList<>();
+    Map<Integer, Integer> shownBy = new HashMap<>();
+    Set<Integer> still = new HashSet<>();
+    List<Node> tops = new ArrayList<>();
+    int[] newPlace = new int[scene.nodes().size()];
+    int moved = 0;
+    for (int i = 0; i < newPlace.length; i++) {
+      Node node = scene.nodes().get(i);
+      Node placed = node.withParent(node.parent() < 0 ? -1 : newPlace[node.parent()]);
+      boolean skinned =
+          node.content() instanceof Node.Content.MeshContent content
+              && scene.skin(content.skinId()).isPresent();
+      boolean leaf = !parents.contains(i);
+      if (skinned && leaf) {
+        newPlace[i] = -1;
+        tops.add(placed.withParent(-1).withTransform(LocalTransform.IDENTITY));
+        still.add(node.id());
+        moved += node.parent() >= 0 || node.transform() != LocalTransform.IDENTITY ? 1 : 0;
+      } else if (skinned) {
+        newPlace[i] = nodes.size();
+        nodes.add(placed.withContent(Node.Content.GROUP));
+        int id = builder.newId();
+        shownBy.put(node.id(), id);
+        tops.add(Node.of(id, node.name() + GeometricFold.SHAPE, -1, node.content()));
+        moved++;
+      } else {
+        newPlace[i] = nodes.size();
+        nodes.add(placed);
+      }
+    }
+    nodes.addAll(tops);
+    if (moved > 0) {
+      findings.add(
+          Finding.of(
+                  "skinned-at-top",
+                  Severity.NOTE,
+                  "",
+                  "glTF wants skinned meshes at the top of the hierarchy, since only their joints"
+                      + " move them: they were put there. Nothing moves by it.")
+              .measured(moved + (moved == 1 ? " part" : " parts")));
+    }
+    List<Clip> clips = new ArrayList<>();
+    for (Clip clip : scene.clips()) {
+      List<Track> tracks = new ArrayList<>();
+      for (Track track : clip.tracks()) {
+        if (track.isMorph() && shownBy.containsKey(track.targetId())) {
+          tracks.add(track.withTarget(shownBy.get(track.targetId())));
+        } else if (track.isMorph() || !still.contains(track.targetId())) {
+          tracks.add(track);
+        }
+      }
+      clips.add(clip.withTracks(tracks));
+    }
+    return builder.nodes(nodes).clips(clips).build();
+  }
+
+  /** Puts joint trees of one skin that have no common root under a new one. */
+  private Scene joinRoots() {
+    Map<Integer, Integer> places = scene.nodePlaces();
+    int[] top = new int[scene.nodes().size()];
+    for (int i = 0; i < top.length; i++) {
+      int parent = scene.nodes().get(i).parent();
+      top[i] = parent < 0 ? i : top[parent];
+    }
+    Set<Integer> apart = new HashSet<>();
+    for (Skin skin : scene.skins()) {
+      Set<Integer> tops = new HashSet<>();
+      for (int id : skin.jointNodeIds()) {
+        tops.add(top[places.get(id)]);
+      }
+      if (tops.size() > 1) {
+        apart.addAll(tops);
+      }
+    }
+    if (apart.isEmpty()) {
+      return scene;
+    }
+    SceneBuilder builder = scene.toBuilder();
+    List<Node> nodes = new ArrayList<>();
+    nodes.add(Node.of(builder.newId(), "skeleton", -1, Node.Content.GROUP));
+    for (int i = 0; i < top.length; i++) {
+      Node node = scene.nodes().get(i);
+      int parent = node.parent() >= 0 ? node.parent() + 1 : apart.contains(i) ? 0 : -1;
+      nodes.add(node.withParent(parent));
+    }
+    findings.add(
+        Finding.of(
+            "skeleton-root-added",
+            Severity.NOTE,
+            "skeleton",
+            "The joints of a skin had no common root, which glTF asks for: one was added."));
+    return builder.nodes(nodes).build();
+  }
+}

@@ -1,0 +1,182 @@
+package ferry.stone.core.geometry;
+
+import ferry.stone.core.scene.Clip;
+import ferry.stone.core.scene.Clip.Track;
+import ferry.stone.core.scene.LocalTransform;
+import ferry.stone.core.scene.Node;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.Skin;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.joml.Matrix3d;
+import org.joml.Matrix4d;
+import org.joml.Vector3d;
+
+/** What a change of frame does to skins and clips; see {@link Rebase}. */
+final class RebaseMotion {
+  private static final double EXACT = 1e-9;
+
+  private final Matrix4d linear;
+  private final Matrix4d inverse;
+  private final Matrix3d positions;
+  private final Matrix3d directions;
+  private final Vector3d move;
+  private final double hand;
+
+  /**
+   * @param linear the change without its translation: a scale times a rotation or mirror
+   * @param whole the change
+   */
+  RebaseMotion(Matrix4d linear, Matrix4d whole) {
+    this.linear = linear;
+    inverse = new Matrix4d(linear).invert();
+    positions = linear.get3x3(new Matrix3d());
+    double scale = Math.cbrt(Math.abs(positions.determinant()));
+    directions = new Matrix3d(positions).scale(1 / scale);
+    hand = Math.signum(positions.determinant());
+    move = whole.getTranslation(new Vector3d());
+  }
+
+  /** Whether every moving node can take the change in its translation, rotation and scale. */
+  boolean fits(Scene scene) {
+    if (isAxisPermutation()) {
+      return true;
+    }
+    Map<Integer, Integer> places = scene.nodePlaces();
+    Set<Integer> moving = new HashSet<>();
+    for (Clip clip : scene.clips()) {
+      for (Track track : clip.tracks()) {
+        Integer place = places.get(track.targetId());
+        if (place != null && !track.isMorph()) {
+          moving.add(place);
+        }
+        if (track.property().equals(Clip.SCALE) && !isUniform(track.values())) {
+          return false;
+        }
+      }
+    }
+    for (int place : moving) {
+      Node node = scene.nodes().get(place);
+      if (!(node.transform() instanceof LocalTransform.Trs trs)
+          || trs.scale().x() != trs.scale().y()
+          || trs.scale().y() != trs.scale().z()) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  private static boolean isUniform(double[] scales) {
+    for (int i = 0; i + 2 < scales.length; i += 3) {
+      if (scales[i] != scales[i + 1] || scales[i + 1] != scales[i + 2]) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  private boolean isAxisPermutation() {
+    for (int c = 0; c < 3; c++) {
+      for (int r = 0; r < 3; r++) {
+        double v = Math.abs(directions.get(c, r));
+        if (v > EXACT && Math.abs(v - 1) > EXACT) {
+          return false;
+        }
+      }
+    }
+    return true;
+  }
+
+  Skin skin(Skin skin) {
+    double[] moved = new double[skin.inverseBind().length];
+    Matrix4d m = new Matrix4d();
+    for (int at = 0; at < moved.length; at += 16) {
+      linear.mul(new Matrix4d().set(skin.inverseBind(), at), m).mul(inverse).get(moved, at);
+    }
+    return skin.withInverseBind(moved);
+  }
+
+  List<Clip> clips(Scene scene) {
+    Set<Integer> roots = new HashSet<>();
+    for (Node node : scene.nodes()) {
+      if (node.parent() < 0) {
+        roots.add(node.id());
+      }
+    }
+    List<Clip> clips = new ArrayList<>();
+    for (Clip clip : scene.clips()) {
+      List<Track> tracks = new ArrayList<>();
+      for (Track track : clip.tracks()) {
+        tracks.add(track(track, roots.contains(track.targetId())));
+      }
+      clips.add(clip.withTracks(tracks));
+    }
+    return clips;
+  }
+
+  private Track track(Track track, boolean root) {
+    return switch (track.property()) {
+      case Clip.TRANSLATION -> {
+        double[] values = mapped(track.values(), positions);
+        for (int i = 0; root && i < values.length; i += 3) {
+          values[i] += move.x;
+          values[i + 1] += move.y;
+          values[i + 2] += move.z;
+        }
+        yield track.withValues(
+            values, mapped(track.inSlopes(), positions), mapped(track.outSlopes(), positions));
+      }
+      case Clip.ROTATION ->
+          track.withValues(
+              turned(track.values()), turned(track.inSlopes()), turned(track.outSlopes()));
+      case Clip.SCALE -> {
+        Matrix3d swap = new Matrix3d(directions);
+        for (int c = 0; c < 3; c++) {
+          for (int r = 0; r < 3; r++) {
+            swap.set(
+                c, r, isAxisPermutation() ? Math.abs(Math.rint(swap.get(c, r))) : c == r ? 1 : 0);
+          }
+        }
+        yield track.withValues(
+            mapped(track.values(), swap),
+            mapped(track.inSlopes(), swap),
+            mapped(track.outSlopes(), swap));
+      }
+      default -> track;
+    };
+  }
+
+  private static double[] mapped(double[] values, Matrix3d matrix) {
+    if (values == null) {
+      return null;
+    }
+    double[] result = new double[values.length];
+    Vector3d v = new Vector3d();
+    for (int i = 0; i + 2 < values.length; i += 3) {
+      matrix.transform(v.set(values[i], values[i + 1], values[i + 2]));
+      result[i] = v.x;
+      result[i + 1] = v.y;
+      result[i + 2] = v.z;
+    }
+    return result;
+  }
+
+  /** Axes of rotation turn with the frame; a mirror also turns the sense of rotation. */
+  private double[] turned(double[] quaternions) {
+    if (quaternions == null) {
+      return null;
+    }
+    double[] result = quaternions.clone();
+    Vector3d v = new Vector3d();
+    for (int i = 0; i + 3 < result.length; i += 4) {
+      directions.transform(v.set(result[i], result[i + 1], result[i + 2]));
+      result[i] = hand * v.x;
+      result[i + 1] = hand * v.y;
+      result[i + 2] = hand * v.z;
+    }
+    return result;
+  }
+}
