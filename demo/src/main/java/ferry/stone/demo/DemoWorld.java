@@ -20,7 +20,9 @@ public final class DemoWorld {
   /** What can be made: a name for people and its file. */
   public enum Cargo {
     BOLLARD_SET("Bollard set", "bollard-set.zip"),
-    LANTERN_STRING("Lantern string", "lantern-string.zip");
+    LANTERN_STRING("Lantern string", "lantern-string.zip"),
+    CAPSTAN("Capstan", "capstan.zip"),
+    HERON("Heron automaton", "heron-automaton.zip");
 
     private final String label;
     private final String file;
@@ -82,6 +84,8 @@ public final class DemoWorld {
       switch (cargo) {
         case BOLLARD_SET -> BollardSet.write(output);
         case LANTERN_STRING -> LanternString.write(output);
+        case CAPSTAN -> Capstan.write(output);
+        case HERON -> Heron.write(output);
         default -> throw new IllegalArgumentException(cargo.toString());
       }
     }

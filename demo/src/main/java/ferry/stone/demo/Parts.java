@@ -25,6 +25,13 @@ final class Parts {
     return TextureUse.of(id);
   }
 
+  /** A texture whose file is there under the same name. */
+  TextureUse found(String path) {
+    int id = scene.newId();
+    scene.add(new Texture(id, path, path, path, null));
+    return TextureUse.of(id);
+  }
+
   /** A Phong material with an exponent for its highlight. */
   int phong(String name, double[] kd, double ks, double ns, TextureUse map) {
     Map<Channel, Material.Value> channels = new EnumMap<>(Channel.class);

@@ -3,11 +3,13 @@ package ferry.stone.core.cargo;
 import ferry.stone.core.format.CargoPath;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.scene.Channel;
+import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.Material;
 import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
+import ferry.stone.core.scene.Skin;
 import ferry.stone.core.scene.Texture;
 import ferry.stone.core.scene.TextureUse;
 import java.util.ArrayList;
@@ -87,18 +89,37 @@ final class SceneMerge {
     for (PolygonMesh mesh : scene.meshes()) {
       int id = builder.newId();
       meshes.put(mesh.id(), id);
-      int[] slots = Arrays.stream(mesh.materialIds()).map(materials::get).toArray();
+      int[] slots = remap(mesh.materialIds(), materials);
       builder.add(mesh.toBuilder().id(id).materials(slots, mesh.faceSlot()).build());
     }
     int top = builder.add(Node.of(builder.newId(), group, -1, Node.Content.GROUP));
+    Map<Integer, Integer> shown = new HashMap<>();
+    scene.cameras().forEach(c -> shown.put(c.id(), builder.newId()));
+    scene.lights().forEach(l -> shown.put(l.id(), builder.newId()));
+    scene.cameras().forEach(c -> builder.add(c.withId(shown.get(c.id()))));
+    scene.lights().forEach(l -> builder.add(l.withId(shown.get(l.id()))));
+    Map<Integer, Integer> skins = new HashMap<>();
+    scene.skins().forEach(s -> skins.put(s.id(), builder.newId()));
+    Map<Integer, Integer> nodes = new HashMap<>();
     for (Node node : scene.nodes()) {
       Node.Content content = node.content();
       if (content instanceof Node.Content.MeshContent m) {
-        content = Node.Content.MeshContent.of(meshes.get(m.meshId()));
+        content =
+            new Node.Content.MeshContent(
+                meshes.get(m.meshId()),
+                skins.getOrDefault(m.skinId(), -1),
+                m.slotMaterials() == null ? null : remap(m.slotMaterials(), materials),
+                m.morphWeights());
+      } else if (content instanceof Node.Content.CameraContent c) {
+        content = new Node.Content.CameraContent(shown.get(c.cameraId()));
+      } else if (content instanceof Node.Content.LightContent l) {
+        content = new Node.Content.LightContent(shown.get(l.lightId()));
       }
+      int id = builder.newId();
+      nodes.put(node.id(), id);
       builder.add(
           new Node(
-              builder.newId(),
+              id,
               node.name(),
               node.parent() + top + 1,
               node.transform(),
@@ -107,6 +128,29 @@ final class SceneMerge {
               node.visible(),
               node.properties()));
     }
+    for (Skin skin : scene.skins()) {
+      builder.add(
+          new Skin(
+              skins.get(skin.id()),
+              skin.name(),
+              meshes.get(skin.meshId()),
+              remap(skin.jointNodeIds(), nodes),
+              skin.inverseBind(),
+              skin.offsets(),
+              skin.joints(),
+              skin.weights(),
+              skin.method()));
+    }
+    for (Clip clip : scene.clips()) {
+      List<Clip.Track> tracks = new ArrayList<>();
+      clip.tracks().forEach(t -> tracks.add(t.withTarget(nodes.getOrDefault(t.targetId(), -1))));
+      builder.add(
+          new Clip(builder.newId(), clip.name(), clip.startSeconds(), clip.endSeconds(), tracks));
+    }
+  }
+
+  private static int[] remap(int[] ids, Map<Integer, Integer> to) {
+    return Arrays.stream(ids).map(id -> to.getOrDefault(id, -1)).toArray();
   }
 
   private static Material remap(Material m, Map<Integer, Integer> textures) {

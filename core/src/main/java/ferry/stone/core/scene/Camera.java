@@ -19,4 +19,9 @@ public record Camera(
     double aspect,
     double near,
     double far,
-    Map<String, Object> properties) {}
+    Map<String, Object> properties) {
+
+  public Camera withId(int newId) {
+    return new Camera(newId, name, verticalAngleRadians, height, aspect, near, far, properties);
+  }
+}

@@ -20,6 +20,19 @@ public record Light(
     double innerAngleRadians,
     double outerAngleRadians,
     Map<String, Object> properties) {
+  public Light withId(int newId) {
+    return new Light(
+        newId,
+        name,
+        kind,
+        linearColour,
+        intensity,
+        range,
+        innerAngleRadians,
+        outerAngleRadians,
+        properties);
+  }
+
   /** Where the light comes from. */
   public enum Kind {
     DIRECTIONAL,

@@ -138,15 +138,41 @@ public record Scene(
     return world;
   }
 
-  /** World matrix of what every node shows: its own, with the geometric transform inside. */
+  /**
+   * World matrix of what every node shows: its own, with the geometric transform inside. A skinned
+   * mesh stands where its first joint puts it, since its own node does not count.
+   */
   public Matrix4d[] contentMatrices() {
     Matrix4d[] world = worldMatrices();
+    Matrix4d[] skinned = skinnedMatrices(world);
     for (int i = 0; i < world.length; i++) {
       if (nodes.get(i).geometric() != LocalTransform.IDENTITY) {
         world[i].mul(nodes.get(i).geometric().toMatrix());
       }
     }
+    for (int i = 0; i < world.length; i++) {
+      world[i] = skinned[i] != null ? skinned[i] : world[i];
+    }
     return world;
+  }
+
+  private Matrix4d[] skinnedMatrices(Matrix4d[] world) {
+    Matrix4d[] result = new Matrix4d[world.length];
+    if (skins.isEmpty()) {
+      return result;
+    }
+    Map<Integer, Integer> places = nodePlaces();
+    for (int i = 0; i < result.length; i++) {
+      Skin skin =
+          nodes.get(i).content() instanceof Node.Content.MeshContent content
+              ? skin(content.skinId()).orElse(null)
+              : null;
+      Integer joint = skin == null ? null : places.get(skin.jointNodeIds()[0]);
+      if (joint != null) {
+        result[i] = new Matrix4d(world[joint]).mul(new Matrix4d().set(skin.inverseBind(), 0));
+      }
+    }
+    return result;
   }
 
   /** The box around all shown meshes, in scene units. */

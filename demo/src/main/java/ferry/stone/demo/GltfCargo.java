@@ -1,0 +1,72 @@
+package ferry.stone.demo;
+
+import ferry.stone.core.finding.Findings;
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.Output;
+import ferry.stone.core.format.Resources;
+import ferry.stone.core.format.gltf.GltfOptions;
+import ferry.stone.core.format.gltf.GltfWriter;
+import ferry.stone.core.geometry.Rebase;
+import ferry.stone.core.math.Frame;
+import ferry.stone.core.math.Handedness;
+import ferry.stone.core.math.SignedAxis;
+import ferry.stone.core.scene.FrameSource;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.work.Progress;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.util.List;
+import java.util.Map;
+
+/** Writes scenes that were built in centimetres with Z up as glTF. */
+final class GltfCargo {
+  /** How the shapes are built: centimetres, +Z up, −Y to the front. */
+  static final Frame BUILT =
+      new Frame(0.01, SignedAxis.PLUS_Z, SignedAxis.MINUS_Y, Handedness.RIGHT);
+
+  private GltfCargo() {}
+
+  /**
+   * @param files textures that the scene names
+   */
+  static void write(
+      Scene built, GltfOptions options, String stem, Map<String, byte[]> files, Output output)
+      throws IOException {
+    Scene framed = built.toBuilder().frame(BUILT, FrameSource.CHOSEN, FrameSource.CHOSEN).build();
+    try {
+      GltfWriter.write(
+          Rebase.intoData(framed, Frame.Y_UP_METRE),
+          options,
+          stem,
+          new Files(files),
+          output,
+          new Findings(),
+          Progress.NONE);
+    } catch (FormatException e) {
+      throw new IOException(e);
+    }
+  }
+
+  private record Files(Map<String, byte[]> content) implements Resources {
+    @Override
+    public List<String> paths() {
+      return List.copyOf(content.keySet());
+    }
+
+    @Override
+    public boolean contains(String path) {
+      return content.containsKey(path);
+    }
+
+    @Override
+    public long size(String path) {
+      return content.get(path).length;
+    }
+
+    @Override
+    public InputStream open(String path) {
+      return new ByteArrayInputStream(content.get(path));
+    }
+  }
+}
