@@ -7,6 +7,7 @@ import { type Side, useView } from '../features/crossing/store';
 import { useTheme } from '../shared/useTheme';
 import { CameraRig } from './CameraRig';
 import { GroundGrid } from './GroundGrid';
+import type { Motion } from './motionBlock';
 import { SideScene } from './SideScene';
 import { TideStaff } from './TideStaff';
 import type { Meshes } from './useMeshes';
@@ -17,12 +18,14 @@ interface Props {
   side: SideView;
   meshes: Meshes;
   marks: MarksView | undefined;
+  motion: Motion | null;
   onPick: (nodeId: number | null, add: boolean) => void;
 }
 
 /** One view: canvas, camera, ground, staff and the side itself. Draws only when something changed. */
 export const SideCanvas = memo(function SideCanvas(props: Props) {
-  const { crossingId, which, side, meshes, marks, onPick } = props;
+  const { crossingId, which, side, meshes, marks, motion, onPick } = props;
+  const skeleton = useView((s) => s.skeleton);
   const content = useRef<Group | null>(null);
   const night = useTheme((s) => s.theme) === 'night';
   const shading = useView((s) => s.shading);
@@ -46,6 +49,8 @@ export const SideCanvas = memo(function SideCanvas(props: Props) {
         hidden={hidden}
         marks={marks}
         content={content}
+        motion={motion}
+        skeleton={skeleton}
       />
       <GroundGrid box={box} metresPerUnit={side.metresPerUnit} night={night} />
       <TideStaff box={box} metresPerUnit={side.metresPerUnit} night={night} />

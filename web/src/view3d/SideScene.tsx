@@ -2,9 +2,14 @@ import { useThree } from '@react-three/fiber';
 import { type RefObject, useEffect, useMemo } from 'react';
 import { BufferAttribute, BufferGeometry, DoubleSide, type Group, Matrix4 } from 'three';
 import type { MarksView, MaterialView, SideView } from '../api/client';
-import type { Shading } from '../features/crossing/store';
+import { useTime } from '../features/crossing/motion/time';
+import { type Shading, useView } from '../features/crossing/store';
 import { MaterialSet } from './materials';
 import type { Part } from './meshBlock';
+import type { Motion } from './motionBlock';
+import { PartMesh } from './PartMesh';
+import { SkeletonLines } from './SkeletonLines';
+import { Stage } from './Stage';
 
 interface Props {
   crossingId: string;
@@ -16,11 +21,15 @@ interface Props {
   hidden: number[];
   marks: MarksView | undefined;
   content: RefObject<Group | null>;
+  motion: Motion | null;
+  skeleton: boolean;
 }
 
 /** Everything of one side that is drawn: parts, marks of a finding, light. */
 export function SideScene(props: Props) {
   const { crossingId, side, parts, shading, showBacks, selected, hidden, marks, content } = props;
+  const { motion, skeleton } = props;
+  const byHand = useView((s) => s.morphWeights);
   const { invalidate } = useThree();
 
   // Every far side brings a list of its own; equal lists must not make shaders and textures anew.
@@ -39,10 +48,27 @@ export function SideScene(props: Props) {
 
   const chosen = useMemo(() => new Set(selected), [selected]);
   const away = useMemo(() => hiddenWithChildren(side, hidden), [side, hidden]);
-  const matrices = useMemo(
-    () => new Map(side.nodes.map((n) => [n.id, new Matrix4().fromArray(n.matrix)])),
-    [side],
-  );
+  const stage = useMemo(() => new Stage(side), [side]);
+  useEffect(() => () => stage.dispose(), [stage]);
+  useEffect(() => {
+    const show = () => {
+      stage.pose(motion, useTime.getState().seconds);
+      invalidate();
+    };
+    show();
+    return useTime.subscribe((now, before) => now.seconds !== before.seconds && show());
+  }, [stage, motion, invalidate]);
+  useEffect(() => {
+    for (const [node, weights] of Object.entries(byHand)) {
+      stage.setWeights(Number(node), weights);
+    }
+    invalidate();
+    return () => {
+      for (const node of Object.keys(byHand)) {
+        stage.setWeights(Number(node), null);
+      }
+    };
+  }, [stage, byHand, invalidate]);
   useEffect(() => invalidate(), [side, parts, materials, selected, hidden, marks]);
   return (
     <>
@@ -54,8 +80,11 @@ export function SideScene(props: Props) {
         {side.nodes.map((node) =>
           node.mesh && !away.has(node.id)
             ? (parts.get(node.mesh) ?? []).map((part, i) => (
-                <mesh
+                <PartMesh
                   key={`${node.id}-${i}`}
+                  nodeId={node.id}
+                  skin={node.skin}
+                  stage={stage}
                   geometry={part.geometry}
                   material={materials.get(
                     part.material,
@@ -65,18 +94,23 @@ export function SideScene(props: Props) {
                       colour: part.geometry.hasAttribute('color'),
                     },
                     chosen.has(node.id),
+                    shading === 'weights' ? chosenJoint(side, node.skin, selected) : -1,
                   )}
-                  matrix={matrices.get(node.id)}
-                  matrixAutoUpdate={false}
-                  userData={{ nodeId: node.id }}
                 />
               ))
             : null,
         )}
       </group>
+      {skeleton && <SkeletonLines side={side} stage={stage} />}
       {marks && <Marks marks={marks} matrix={side.fromNear} />}
     </>
   );
+}
+
+/** Place of the selected joint in a skin, −1 for none. */
+function chosenJoint(side: SideView, skin: number, selected: number[]): number {
+  const joints = side.skins.find((s) => s.id === skin)?.joints ?? [];
+  return joints.findIndex((id) => selected.includes(id));
 }
 
 function hiddenWithChildren(side: SideView, hidden: number[]): Set<number> {

@@ -37,12 +37,13 @@ export class MaterialSet {
     id: number,
     has: { normal: boolean; uv: boolean; colour: boolean },
     selected: boolean,
+    joint = -1,
   ): Material {
-    const key = `${id}/${has.normal}/${has.uv}/${has.colour}/${selected}`;
+    const key = `${id}/${has.normal}/${has.uv}/${has.colour}/${selected}/${joint}`;
     let material = this.made.get(key);
     if (!material) {
-      material = this.make(id, has);
-      if (selected && material instanceof MeshStandardMaterial) {
+      material = this.make(id, has, joint);
+      if (selected && this.shading !== 'weights' && material instanceof MeshStandardMaterial) {
         material.emissive = new Color('#0d7c7c');
         material.emissiveMap = null;
         material.emissiveIntensity = 0.3;
@@ -52,13 +53,20 @@ export class MaterialSet {
     return material;
   }
 
-  private make(id: number, has: { normal: boolean; uv: boolean; colour: boolean }): Material {
+  private make(
+    id: number,
+    has: { normal: boolean; uv: boolean; colour: boolean },
+    joint: number,
+  ): Material {
     const flatShading = !has.normal;
     if (this.shading === 'sides') {
       return sidesMaterial(flatShading);
     }
     if (this.shading === 'pieces') {
       return piecesMaterial(flatShading);
+    }
+    if (this.shading === 'weights') {
+      return weightsMaterial(flatShading, joint);
     }
     if (this.shading === 'uv') {
       return new MeshStandardMaterial({
@@ -186,6 +194,53 @@ function piecesMaterial(flatShading: boolean): Material {
   float hue = fract(floor(vPiece + 0.5) * 0.61803398875 + 0.47);
   vec3 ring = clamp(abs(fract(hue + vec3(0.0, 0.6667, 0.3333)) * 6.0 - 3.0) - 1.0, 0.0, 1.0);
   diffuseColor.rgb = mix(vec3(0.42), ring, 0.55) * 0.8;`,
+      );
+  };
+  return material;
+}
+
+/**
+ * How much one joint moves each vertex, pale to vermilion; without a joint every joint has a hue of
+ * its own, mixed by the weights. What no joint moves is grey.
+ */
+function weightsMaterial(flatShading: boolean, joint: number): Material {
+  const material = new MeshStandardMaterial({ roughness: 0.95, side: DoubleSide, flatShading });
+  material.customProgramCacheKey = () => `weights/${joint}`;
+  material.onBeforeCompile = (shader) => {
+    shader.vertexShader = shader.vertexShader
+      .replace(
+        '#include <common>',
+        `#include <common>
+varying vec3 vWeight;
+vec3 jointHue(float joint) {
+  float hue = fract(joint * 0.61803398875 + 0.47);
+  vec3 ring = clamp(abs(fract(hue + vec3(0.0, 0.6667, 0.3333)) * 6.0 - 3.0) - 1.0, 0.0, 1.0);
+  return mix(vec3(0.42), ring, 0.6) * 0.8;
+}
+vec3 jointHeat(float w) {
+  return w < 0.5 ? mix(vec3(0.72, 0.74, 0.70), vec3(0.55, 0.32, 0.03), w * 2.0)
+    : mix(vec3(0.55, 0.32, 0.03), vec3(0.64, 0.06, 0.02), w * 2.0 - 1.0);
+}`,
+      )
+      .replace(
+        '#include <begin_vertex>',
+        `#include <begin_vertex>
+  vWeight = vec3(0.35);
+#ifdef USE_SKINNING
+  vWeight = vec3(0.0);
+  float ofJoint = 0.0;
+  for (int k = 0; k < 4; k++) {
+    vWeight += skinWeight[k] * jointHue(skinIndex[k]);
+    ofJoint += abs(skinIndex[k] - float(${joint})) < 0.5 ? skinWeight[k] : 0.0;
+  }
+  if (${joint} >= 0) { vWeight = jointHeat(ofJoint); }
+#endif`,
+      );
+    shader.fragmentShader = shader.fragmentShader
+      .replace('#include <common>', '#include <common>\nvarying vec3 vWeight;')
+      .replace(
+        '#include <color_fragment>',
+        '#include <color_fragment>\n  diffuseColor.rgb = vWeight;',
       );
   };
   return material;

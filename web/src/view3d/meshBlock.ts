@@ -16,8 +16,13 @@ interface Header {
     normal?: number;
     uv?: number;
     colour?: number;
+    joint?: number;
+    weight?: number;
     index: number;
+    morph?: number;
   }[];
+  /** Keys of the morph targets. */
+  morphs: string[];
 }
 
 /** Reads the server's mesh block: uint32 JSON length, JSON, then arrays at their offsets. */
@@ -39,6 +44,20 @@ export function readBlock(buffer: ArrayBuffer, at: number): Part[] {
     }
     if (p.colour !== undefined) {
       geometry.setAttribute('color', new BufferAttribute(floats(p.colour, 3 * p.vertices), 3));
+    }
+    if (p.joint !== undefined && p.weight !== undefined) {
+      geometry.setAttribute('skinIndex', new BufferAttribute(floats(p.joint, 4 * p.vertices), 4));
+      geometry.setAttribute('skinWeight', new BufferAttribute(floats(p.weight, 4 * p.vertices), 4));
+    }
+    const { morph } = p;
+    if (morph !== undefined) {
+      geometry.morphTargetsRelative = true;
+      geometry.morphAttributes.position = header.morphs.map((name, m) => {
+        const deltas = floats(morph + 12 * p.vertices * m, 3 * p.vertices);
+        const attribute = new BufferAttribute(deltas, 3);
+        attribute.name = name;
+        return attribute;
+      });
     }
     geometry.setIndex(
       new BufferAttribute(new Uint32Array(buffer, base + p.index, 3 * p.triangles), 1),

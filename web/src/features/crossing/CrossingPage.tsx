@@ -7,6 +7,8 @@ import { TopLine } from '../../shared/TopLine';
 import { CrossingName } from './CrossingName';
 import { CargoPanel } from './cargo/CargoPanel';
 import { LowerEdge } from './LowerEdge';
+import { Timeline } from './motion/Timeline';
+import { useTime } from './motion/time';
 import { Quayside } from './Quayside';
 import { RouteLine, STOPS, type Stop } from './RouteLine';
 import { useView } from './store';
@@ -21,11 +23,13 @@ export default function CrossingPage() {
   const crossing = useQuery(queries.crossing(id));
   const selected = useView((s) => s.selected);
   const ready = crossing.data?.state === 'ready';
+  const near = useQuery({ ...queries.near(id), enabled: ready });
   useCrossingKeys(id, stop as Stop, ready);
 
   // A link may name a part: it is selected once, then the address follows the selection.
   useEffect(() => {
     useView.getState().reset();
+    useTime.getState().open(null);
     const part = Number(search.get('part'));
     if (part > 0) {
       useView.getState().set({ selected: [part] });
@@ -70,6 +74,7 @@ export default function CrossingPage() {
         <CargoPanel id={id} ready={ready} />
         <div className="workbench">
           <TwinView id={id} crossing={crossing.data} />
+          <Timeline clips={near.data?.clips ?? []} />
           {crossing.data && <Quayside id={id} stop={stop as Stop} crossing={crossing.data} />}
         </div>
       </main>

@@ -11,6 +11,8 @@ import { type Meshes, useMeshes } from '../../view3d/useMeshes';
 import { UnderWay } from '../quay/UnderWay';
 import { sideBox } from './bounds';
 import { SteppingStones } from './handling/SteppingStones';
+import { useTime } from './motion/time';
+import { useMotion } from './motion/useMotion';
 import { type Layout, SHADINGS, type Side, useView } from './store';
 import { useFind } from './useFind';
 import { useThumbnail } from './useThumbnail';
@@ -55,6 +57,10 @@ export function TwinView({ id, crossing }: Props) {
   const farSide = hoveredStone !== null && after.data ? after.data : far.data;
   const nearMeshes = useMeshes(id, near.data, pieces);
   const farMeshes = useMeshes(id, farSide, pieces);
+  const clip = useTime((s) => s.clip);
+  const nearMotion = useMotion(id, 'near', clip, 0);
+  const farMotion = useMotion(id, 'far', clip, revision ?? 0);
+  const rigged = (near.data?.skins.length ?? 0) > 0;
   const frame = useRef<HTMLDivElement>(null);
   useThumbnail(id, farMeshes.ready && hoveredStone === null, far.data);
   const find = useFind(id);
@@ -104,6 +110,7 @@ export function TwinView({ id, crossing }: Props) {
         title="Near side"
         side={near.data}
         meshes={nearMeshes}
+        rigged={rigged}
         crossing={crossing}
         problem={near.error?.message}
         render={(side) => (
@@ -113,6 +120,7 @@ export function TwinView({ id, crossing }: Props) {
             side={side}
             meshes={nearMeshes}
             marks={shown}
+            motion={nearMotion}
             onPick={pick}
           />
         )}
@@ -129,6 +137,7 @@ export function TwinView({ id, crossing }: Props) {
         }
         side={farSide}
         meshes={farMeshes}
+        rigged={rigged}
         crossing={crossing}
         problem={far.error?.message}
         render={(side) => (
@@ -138,6 +147,7 @@ export function TwinView({ id, crossing }: Props) {
             side={side}
             meshes={farMeshes}
             marks={shown}
+            motion={farMotion}
             onPick={pick}
           />
         )}
@@ -167,13 +177,17 @@ interface FrameProps {
   title: string;
   side: SideView | undefined;
   meshes: Meshes;
+  /** Whether there is a skeleton to show. */
+  rigged: boolean;
   crossing: Crossing | undefined;
   problem: string | undefined;
   render: (side: SideView) => React.ReactNode;
 }
 
 /** A view's caption, its tools, and what to say when there is nothing to see. */
-function ViewFrame({ which, title, side, meshes, crossing, problem, render }: FrameProps) {
+function ViewFrame(props: FrameProps) {
+  const { which, title, side, meshes, rigged, crossing, problem, render } = props;
+  const skeleton = useView((s) => s.skeleton);
   const [opened, setOpened] = useState(false);
   const layout = useView((s) => s.layout);
   const shading = useView((s) => s.shading);
@@ -215,7 +229,7 @@ function ViewFrame({ which, title, side, meshes, crossing, problem, render }: Fr
       <div className="view-foot">
         {hasTools &&
           (which === 'near' || layout === 'far') &&
-          SHADINGS.map((s) => (
+          SHADINGS.filter((s) => rigged || s.id !== 'weights').map((s) => (
             <Button
               key={s.id}
               variant="outline-secondary"
@@ -227,6 +241,17 @@ function ViewFrame({ which, title, side, meshes, crossing, problem, render }: Fr
               {s.label}
             </Button>
           ))}
+        {hasTools && rigged && (which === 'near' || layout === 'far') && (
+          <Button
+            variant="outline-secondary"
+            active={skeleton}
+            aria-pressed={skeleton}
+            title="Joints and the lines between them (J)"
+            onClick={() => set({ skeleton: !skeleton })}
+          >
+            Skeleton
+          </Button>
+        )}
         {(which === 'far' || layout === 'near') && (
           <ButtonGroup aria-label="Views">
             {LAYOUTS.map((l) => (

@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 
 export type Layout = 'both' | 'near' | 'far' | 'seam';
-export type Shading = 'surface' | 'sides' | 'pieces' | 'uv';
+export type Shading = 'surface' | 'sides' | 'pieces' | 'uv' | 'weights';
 export type Side = 'near' | 'far';
 export type Vec3 = [number, number, number];
 
@@ -10,6 +10,11 @@ export const SHADINGS: { id: Shading; label: string; help: string }[] = [
   { id: 'sides', label: 'Both sides', help: 'Fronts plain, backs vermilion' },
   { id: 'pieces', label: 'Pieces', help: 'Each loose piece in a colour of its own' },
   { id: 'uv', label: 'UV checker', help: 'A checker laid over the first UV set' },
+  {
+    id: 'weights',
+    label: 'Weights',
+    help: 'How much the selected joint moves each vertex; without one, a colour for each joint',
+  },
 ];
 
 /**
@@ -29,6 +34,10 @@ interface ViewState {
   finding: number | null;
   hoveredStone: number | null;
   openStone: string | null;
+  /** Whether the skeleton is drawn. */
+  skeleton: boolean;
+  /** Morph weights set by hand, by node. */
+  morphWeights: Record<number, number[]>;
   set: (change: Partial<ViewState>) => void;
   orbit: (dAzimuth: number, dElevation: number) => void;
   zoom: (factor: number) => void;
@@ -55,6 +64,8 @@ export const useView = create<ViewState>((set) => ({
   finding: null,
   hoveredStone: null,
   openStone: null,
+  skeleton: false,
+  morphWeights: {},
   set: (change) => set(change),
   orbit: (dAzimuth, dElevation) =>
     set((s) => ({
@@ -74,7 +85,15 @@ export const useView = create<ViewState>((set) => ({
     }),
   frame: (targets, radius) => set({ targets, distance: START.distance * Math.max(1e-4, radius) }),
   reset: () =>
-    set({ ...START, selected: [], hidden: [], finding: null, hoveredStone: null, openStone: null }),
+    set({
+      ...START,
+      selected: [],
+      hidden: [],
+      finding: null,
+      hoveredStone: null,
+      openStone: null,
+      morphWeights: {},
+    }),
 }));
 
 /** From the target to the eye. */

@@ -33,6 +33,7 @@ export function useCrossingKeys(id: string, stop: Stop, ready: boolean) {
     '/': () => document.getElementById('find-part')?.focus(),
     a: () => document.getElementById('add-step')?.click(),
     l: () => navigate(`/crossings/${id}/landing${window.location.search}`),
+    j: () => set({ skeleton: !useView.getState().skeleton }),
     h: () => toggleHidden(),
     i: () => isolate(),
     escape: () => {

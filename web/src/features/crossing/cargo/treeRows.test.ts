@@ -10,6 +10,8 @@ const node = (id: number, parent: number, name: string, mesh: string | null = nu
   path: name,
   kind: mesh ? 'mesh' : 'group',
   matrix: [],
+  skin: -1,
+  weights: [],
 });
 const nodes = [
   node(1, -1, 'weir'),

@@ -16,6 +16,7 @@ const GLB: LandingOptions = {
   embedBuffers: true,
   transforms: 'DATA',
   doubleSided: false,
+  influences: 4,
 };
 
 /** Format and options, the button, and what has landed before. */
@@ -32,6 +33,8 @@ export function LandingForm({ id }: { id: string }) {
       .catch(complain)
       .finally(() => setBusy(false));
   };
+  const near = useQuery(queries.near(id));
+  const rigged = (near.data?.skins.length ?? 0) > 0;
   const all = landings.data ?? [];
   const running = all.some((l) => l.state === 'running');
   return (
@@ -113,6 +116,30 @@ export function LandingForm({ id }: { id: string }) {
             />
             <div className="form-text">Off: costs time to draw and hides flipped faces.</div>
           </fieldset>
+          {rigged && (
+            <fieldset>
+              <legend>Joints for a vertex</legend>
+              <Form.Check
+                type="radio"
+                id="four"
+                name="influences"
+                label="The 4 strongest, scaled to 1"
+                checked={options.influences === 4}
+                onChange={() => set({ influences: 4 })}
+              />
+              <Form.Check
+                type="radio"
+                id="all-joints"
+                name="influences"
+                label="All"
+                checked={options.influences === 0}
+                onChange={() => set({ influences: 0 })}
+              />
+              <div className="form-text">
+                The standard only promises that viewers use 4; others are passed over by many.
+              </div>
+            </fieldset>
+          )}
         </Form>
         <div className="px-3 pb-2" style={{ maxWidth: 460 }}>
           <UnderWay crossingId={id} />

@@ -42,7 +42,7 @@ class ApiTest {
   private static final String GLB =
       """
       {"format":"glb","embedTextures":true,"embedBuffers":true,"transforms":"DATA",
-       "doubleSided":false}
+       "doubleSided":false,"influences":4}
       """;
 
   @TempDir static Path data;

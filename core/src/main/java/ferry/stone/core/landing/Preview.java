@@ -7,8 +7,10 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import ferry.stone.core.geometry.Pieces;
 import ferry.stone.core.geometry.RenderMesh;
 import ferry.stone.core.geometry.RenderPrimitive;
+import ferry.stone.core.scene.MorphTarget;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.Skin;
 import ferry.stone.core.scene.UvOrigin;
 import ferry.stone.core.texture.ColourSpace;
 import ferry.stone.core.work.Progress;
@@ -26,7 +28,8 @@ import java.util.List;
  * <tr><td>uint32</td><td>length of the JSON, a multiple of 4</td></tr>
  * <tr><td>JSON</td><td>{@code primitives}: material, vertices, triangles, and the byte offset of each
  * array after the JSON; absent arrays have none</td></tr>
- * <tr><td>arrays</td><td>position, normal, uv (V down), colour (linear): float32; index: uint32</td></tr>
+ * <tr><td>arrays</td><td>position, normal, uv (V down), colour (linear), joint and weight (four a vertex, the
+ * strongest): float32; index: uint32; then for each morph target its deltas: float32</td></tr>
  * </table>
  */
 public final class Preview {
@@ -37,8 +40,12 @@ public final class Preview {
   /** The block for a mesh, in the mesh's own units and axes. */
   public static byte[] of(PolygonMesh mesh, Scene scene) {
     List<RenderPrimitive> primitives = RenderMesh.of(mesh, Progress.NONE);
+    Skin skin =
+        scene.skins().stream().filter(s -> s.meshId() == mesh.id()).findFirst().orElse(null);
     ObjectNode head = JsonNodeFactory.instance.objectNode();
     ArrayNode list = head.putArray("primitives");
+    ArrayNode names = head.putArray("morphs");
+    MorphTarget.keys(mesh.morphs()).forEach(names::add);
     long size = 0;
     for (RenderPrimitive p : primitives) {
       ObjectNode json = list.addObject();
@@ -55,7 +62,14 @@ public final class Preview {
       if (p.colours() != null) {
         size = offset(json, "colour", size, 3L * p.vertexCount());
       }
+      if (skin != null) {
+        size = offset(json, "joint", size, 4L * p.vertexCount());
+        size = offset(json, "weight", size, 4L * p.vertexCount());
+      }
       size = offset(json, "index", size, 3L * p.triangleCount());
+      if (!mesh.morphs().isEmpty()) {
+        size = offset(json, "morph", size, 3L * p.vertexCount() * mesh.morphs().size());
+      }
     }
     if (size > Integer.MAX_VALUE - (1 << 20)) {
       throw new IllegalArgumentException(mesh.name() + " is too large to be shown");
@@ -75,15 +89,60 @@ public final class Preview {
       if (p.colours() != null) {
         put(out, colours(p, scene));
       }
+      if (skin != null) {
+        putInfluences(out, p, skin);
+      }
       out.asIntBuffer().put(p.indices());
       out.position(out.position() + 4 * p.indices().length);
+      for (MorphTarget morph : mesh.morphs()) {
+        put(out, deltas(p, morph, mesh.points().count()));
+      }
     }
     return out.array();
   }
 
+  private static void putInfluences(ByteBuffer out, RenderPrimitive p, Skin skin) {
+    float[] joints = new float[4 * p.vertexCount()];
+    float[] weights = new float[4 * p.vertexCount()];
+    for (int v = 0; v < p.vertexCount(); v++) {
+      int source = p.sourceVertex()[v];
+      for (int i = skin.offsets()[source]; i < skin.offsets()[source + 1]; i++) {
+        int weakest = 4 * v;
+        for (int k = 4 * v + 1; k < 4 * v + 4; k++) {
+          weakest = weights[k] < weights[weakest] ? k : weakest;
+        }
+        if (skin.weights()[i] > weights[weakest]) {
+          weights[weakest] = skin.weights()[i];
+          joints[weakest] = skin.joints()[i];
+        }
+      }
+      float sum = weights[4 * v] + weights[4 * v + 1] + weights[4 * v + 2] + weights[4 * v + 3];
+      for (int k = 4 * v; sum > 0 && k < 4 * v + 4; k++) {
+        weights[k] /= sum;
+      }
+    }
+    put(out, joints);
+    put(out, weights);
+  }
+
+  private static float[] deltas(RenderPrimitive p, MorphTarget morph, int vertices) {
+    float[] all = new float[3 * vertices];
+    MorphTarget.Shape shape = morph.full();
+    for (int i = 0; i < shape.deltas().length; i++) {
+      int v = shape.vertices() == null ? i / 3 : shape.vertices()[i / 3];
+      all[3 * v + i % 3] = shape.deltas()[i];
+    }
+    float[] result = new float[3 * p.vertexCount()];
+    for (int i = 0; i < result.length; i++) {
+      result[i] = all[3 * p.sourceVertex()[i / 3] + i % 3];
+    }
+    return result;
+  }
+
   /**
-   * The piece, from 0, of each vertex of {@link #of}: float32, primitive after primitive. Pieces
-   * are connected by shared vertices.
+   * The piece of each vertex of {@link #of}: float32, primitive after primitive. Pieces are
+   * connected by shared vertices and numbered from the mesh's id, so that meshes side by side begin
+   * with different ones.
    */
   public static byte[] pieces(PolygonMesh mesh) {
     Pieces pieces = Pieces.byVertex(mesh.faces(), mesh.points().count());
@@ -101,7 +160,7 @@ public final class Preview {
     return at + 4 * count;
   }
 
-  private static byte[] padded(ObjectNode head) {
+  static byte[] padded(ObjectNode head) {
     try {
       byte[] json = JSON.writeValueAsBytes(head);
       byte[] result = java.util.Arrays.copyOf(json, (json.length + 3) & ~3);

@@ -7,6 +7,8 @@ import ferry.stone.core.handling.Handling;
 import ferry.stone.core.handling.Step;
 import ferry.stone.core.handling.Steps;
 import ferry.stone.core.landing.Preview;
+import ferry.stone.core.landing.PreviewMotion;
+import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.Texture;
 import ferry.stone.core.texture.ImageCodec;
@@ -19,6 +21,7 @@ import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.util.List;
 import java.util.function.Function;
+import org.joml.Matrix4d;
 import org.springframework.http.CacheControl;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
@@ -148,6 +151,30 @@ public class SideController {
       out.write(ByteBuffer.allocate(4).order(ByteOrder.LITTLE_ENDIAN).putInt(block.length).array());
       out.write(block);
     }
+  }
+
+  /**
+   * Frames of a clip as {@link PreviewMotion} lays them out, from one on, as many as a block holds.
+   *
+   * @param side {@code near} or {@code far}
+   */
+  @GetMapping(path = "/crossings/{id}/motion", produces = MediaType.APPLICATION_OCTET_STREAM_VALUE)
+  public byte[] motion(
+      @PathVariable String id,
+      @RequestParam String side,
+      @RequestParam int clip,
+      @RequestParam(defaultValue = "0") int from)
+      throws IOException, FormatException {
+    LoadedCrossing loaded = crossings.scenes(id);
+    boolean far = side.equals("far");
+    Scene scene =
+        far ? Handling.result(loaded.near(), loaded.handle(handlings.steps(id))) : loaded.near();
+    Clip found =
+        scene.clips().stream()
+            .filter(c -> c.id() == clip)
+            .findFirst()
+            .orElseThrow(() -> new NotFoundException("This clip is not there any more."));
+    return PreviewMotion.of(scene, found, far ? SideView.farToView(scene) : new Matrix4d(), from);
   }
 
   @GetMapping("/crossings/{id}/textures/{textureId}")

@@ -1,10 +1,13 @@
 package ferry.stone.server.crossing;
 
 import ferry.stone.core.geometry.Rebase;
+import ferry.stone.core.landing.PreviewMotion;
 import ferry.stone.core.math.Bounds;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.Frame;
+import ferry.stone.core.motion.Pose;
 import ferry.stone.core.scene.Channel;
+import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.Material;
 import ferry.stone.core.scene.Node;
@@ -40,7 +43,42 @@ public record SideView(
     double[] bounds,
     double[] fromNear,
     List<NodeView> nodes,
-    List<MaterialView> materials) {
+    List<MaterialView> materials,
+    List<SkinView> skins,
+    List<ClipView> clips,
+    List<CameraView> cameras) {
+
+  /**
+   * Joints that move a mesh.
+   *
+   * @param joints ids of their nodes
+   * @param inverseBind 16 numbers for each, column by column
+   */
+  public record SkinView(int id, int[] joints, double[] inverseBind) {}
+
+  /**
+   * A piece of motion.
+   *
+   * @param framesPerSecond at which it is played and stepped
+   * @param frames both ends counted
+   */
+  public record ClipView(
+      int id,
+      String name,
+      double startSeconds,
+      double endSeconds,
+      double framesPerSecond,
+      int frames,
+      int tracks) {}
+
+  /**
+   * A camera to look through.
+   *
+   * @param nodeId node that holds it
+   * @param angle vertical angle of view in degrees, 0 for an orthographic camera
+   * @param height of view in units of this view, 0 for a perspective camera
+   */
+  public record CameraView(int nodeId, String name, double angle, double height) {}
 
   /**
    * A part.
@@ -48,6 +86,8 @@ public record SideView(
    * @param parent id of the parent, −1 for a root
    * @param mesh key of its mesh, or {@code null}
    * @param matrix to the view: 16 numbers, column by column
+   * @param skin id of the skin that moves its mesh, −1 for none
+   * @param weights rest weights of its mesh's morph targets
    */
   public record NodeView(
       int id,
@@ -56,7 +96,9 @@ public record SideView(
       int parent,
       String kind,
       @Schema(nullable = true) String mesh,
-      double[] matrix) {}
+      double[] matrix,
+      int skin,
+      double[] weights) {}
 
   /**
    * A material as metallic-roughness.
@@ -105,7 +147,7 @@ public record SideView(
 
   /** The far side, as it will land. */
   static SideView far(LoadedCrossing crossing, Scene far) {
-    Matrix4d toShore = far.frame().matrixTo(Frame.Y_UP_METRE);
+    Matrix4d toShore = farToView(far);
     return of(
         crossing,
         far,
@@ -133,6 +175,7 @@ public record SideView(
       String heightNote,
       double metresPerUnit) {
     Matrix4d[] world = scene.contentMatrices();
+    Pose rest = Pose.rest(scene);
     List<String> paths = scene.paths();
     Map<Integer, PolygonMesh> meshes = scene.meshesById();
     Bounds bounds = Bounds.EMPTY;
@@ -141,10 +184,12 @@ public record SideView(
       Node node = scene.nodes().get(i);
       Matrix4d matrix = new Matrix4d(toView).mul(world[i]);
       String key = null;
+      int skin = -1;
       if (node.content() instanceof Node.Content.MeshContent content) {
         PolygonMesh mesh = meshes.get(content.meshId());
         key = crossing.key(mesh, scene);
         bounds = bounds.union(mesh.points().bounds(matrix));
+        skin = content.skinId();
       }
       nodes.add(
           new NodeView(
@@ -154,7 +199,9 @@ public record SideView(
               node.parent() < 0 ? -1 : scene.nodes().get(node.parent()).id(),
               node.content().kind(),
               key,
-              matrix.get(new double[16])));
+              matrix.get(new double[16]),
+              skin,
+              rest.morphWeights()[i] == null ? new double[0] : rest.morphWeights()[i]));
     }
     boolean farSide = caption.startsWith("as it will");
     Matrix4d fromNear = farSide ? Rebase.matrix(scene, Frame.Y_UP_METRE) : new Matrix4d();
@@ -172,7 +219,48 @@ public record SideView(
             },
         fromNear.get(new double[16]),
         nodes,
-        scene.materials().stream().map(m -> material(m, scene)).toList());
+        scene.materials().stream().map(m -> material(m, scene)).toList(),
+        scene.skins().stream()
+            .map(s -> new SkinView(s.id(), s.jointNodeIds(), s.inverseBind()))
+            .toList(),
+        scene.clips().stream().map(c -> clip(c, scene)).toList(),
+        cameras(scene, new Matrix4d(toView)));
+  }
+
+  private static ClipView clip(Clip c, Scene scene) {
+    return new ClipView(
+        c.id(),
+        c.name(),
+        c.startSeconds(),
+        c.endSeconds(),
+        PreviewMotion.rate(scene),
+        PreviewMotion.frames(scene, c),
+        c.tracks().size());
+  }
+
+  private static List<CameraView> cameras(Scene scene, Matrix4d toView) {
+    double scale = Math.cbrt(Math.abs(toView.determinant3x3()));
+    List<CameraView> cameras = new ArrayList<>();
+    for (Node node : scene.nodes()) {
+      if (node.content() instanceof Node.Content.CameraContent content) {
+        scene
+            .camera(content.cameraId())
+            .ifPresent(
+                c ->
+                    cameras.add(
+                        new CameraView(
+                            node.id(),
+                            node.name().isEmpty() ? c.name() : node.name(),
+                            Math.toDegrees(c.verticalAngleRadians()),
+                            c.height() * scale)));
+      }
+    }
+    return cameras;
+  }
+
+  /** Carries the world of a far side to its view. */
+  static Matrix4d farToView(Scene far) {
+    return far.frame().matrixTo(Frame.Y_UP_METRE);
   }
 
   private static MaterialView material(Material material, Scene scene) {

@@ -1,0 +1,155 @@
+package ferry.stone.core.landing;
+
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import ferry.stone.core.motion.Pose;
+import ferry.stone.core.scene.Clip;
+import ferry.stone.core.scene.Node;
+import ferry.stone.core.scene.Scene;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import org.joml.Matrix4d;
+import org.joml.Matrix4dc;
+
+/**
+ * A clip as the page's views play it: where every moving node stands in each frame, evaluated here
+ * so that all formats play alike.
+ *
+ * <table>
+ * <caption>Layout, little-endian</caption>
+ * <tr><td>uint32</td><td>length of the JSON, a multiple of 4</td></tr>
+ * <tr><td>JSON</td><td>{@code start}, {@code end} in seconds, {@code framesPerSecond}, {@code frames}
+ * of the whole clip, {@code from} and {@code count} of those here, {@code nodes}: ids of the moving
+ * nodes, {@code morphs}: id and number of weights of the nodes with morph targets</td></tr>
+ * <tr><td>float32</td><td>for each frame and node 12 numbers: x, y, z of the four columns of its
+ * matrix; then for each frame the weights of each node with morph targets</td></tr>
+ * </table>
+ */
+public final class PreviewMotion {
+  private static final double USUAL_RATE = 30;
+  private static final int MOST_FRAMES = 20_000;
+  private static final long MOST_BYTES = 48L << 20;
+  private static final int NUMBERS = 12;
+
+  private PreviewMotion() {}
+
+  /** Frames a second at which a clip is played: the source's own rate where it has one. */
+  public static double rate(Scene scene) {
+    return scene.framesPerSecond() > 0 ? scene.framesPerSecond() : USUAL_RATE;
+  }
+
+  /** How many frames a clip has, both ends counted. */
+  public static int frames(Scene scene, Clip clip) {
+    double length = Math.max(0, clip.endSeconds() - clip.startSeconds());
+    return (int) Math.min(MOST_FRAMES, Math.ceil(length * rate(scene) - 1e-6) + 1);
+  }
+
+  /**
+   * @param toView carries the scene's world to the view's
+   * @param from first frame wanted
+   * @return as many frames from there as one block may hold
+   */
+  public static byte[] of(Scene scene, Clip clip, Matrix4dc toView, int from) {
+    int frames = frames(scene, clip);
+    List<Integer> moving = moving(scene, clip);
+    List<Integer> morphing = new ArrayList<>();
+    Pose rest = Pose.rest(scene);
+    long numbers = (long) NUMBERS * moving.size();
+    for (int i = 0; i < scene.nodes().size(); i++) {
+      if (rest.morphWeights()[i] != null) {
+        morphing.add(i);
+        numbers += rest.morphWeights()[i].length;
+      }
+    }
+    int first = Math.max(0, Math.min(from, frames - 1));
+    int most = (int) Math.max(1, MOST_BYTES / Math.max(1, 4 * numbers));
+    int count = Math.min(frames - first, most);
+    byte[] json = head(scene, clip, frames, first, count, moving, morphing, rest);
+    ByteBuffer out =
+        ByteBuffer.allocate((int) (4 + json.length + 4 * numbers * count))
+            .order(ByteOrder.LITTLE_ENDIAN);
+    out.putInt(json.length).put(json);
+    float[][] weights = new float[count][];
+    Matrix4d m = new Matrix4d();
+    double[] columns = new double[16];
+    for (int f = 0; f < count; f++) {
+      double t = Math.min(clip.endSeconds(), clip.startSeconds() + (first + f) / rate(scene));
+      Pose pose = Pose.at(scene, clip, t);
+      for (int place : moving) {
+        toView.mul(pose.world()[place], m);
+        m.mul(scene.nodes().get(place).geometric().toMatrix());
+        m.get(columns);
+        for (int c = 0; c < 16; c++) {
+          if (c % 4 != 3) {
+            out.putFloat((float) columns[c]);
+          }
+        }
+      }
+      weights[f] = weights(pose, morphing);
+    }
+    for (float[] frame : weights) {
+      for (float weight : frame) {
+        out.putFloat(weight);
+      }
+    }
+    return out.array();
+  }
+
+  private static float[] weights(Pose pose, List<Integer> morphing) {
+    int count = morphing.stream().mapToInt(i -> pose.morphWeights()[i].length).sum();
+    float[] result = new float[count];
+    int at = 0;
+    for (int place : morphing) {
+      for (double weight : pose.morphWeights()[place]) {
+        result[at++] = (float) weight;
+      }
+    }
+    return result;
+  }
+
+  /** Places of the nodes that a clip moves, with all below them. */
+  private static List<Integer> moving(Scene scene, Clip clip) {
+    Set<Integer> targets = new HashSet<>();
+    clip.tracks().stream().filter(t -> !t.isMorph()).forEach(t -> targets.add(t.targetId()));
+    boolean[] moves = new boolean[scene.nodes().size()];
+    List<Integer> moving = new ArrayList<>();
+    for (int i = 0; i < moves.length; i++) {
+      Node node = scene.nodes().get(i);
+      moves[i] = targets.contains(node.id()) || (node.parent() >= 0 && moves[node.parent()]);
+      if (moves[i]) {
+        moving.add(i);
+      }
+    }
+    return moving;
+  }
+
+  private static byte[] head(
+      Scene scene,
+      Clip clip,
+      int frames,
+      int from,
+      int count,
+      List<Integer> moving,
+      List<Integer> morphing,
+      Pose rest) {
+    ObjectNode head = JsonNodeFactory.instance.objectNode();
+    head.put("start", clip.startSeconds()).put("end", clip.endSeconds());
+    head.put("framesPerSecond", rate(scene)).put("frames", frames);
+    head.put("from", from).put("count", count);
+    ArrayNode nodes = head.putArray("nodes");
+    moving.forEach(i -> nodes.add(scene.nodes().get(i).id()));
+    ArrayNode morphs = head.putArray("morphs");
+    for (int i : morphing) {
+      morphs
+          .addObject()
+          .put("node", scene.nodes().get(i).id())
+          .put("count", rest.morphWeights()[i].length);
+    }
+    return Preview.padded(head);
+  }
+}

@@ -1,0 +1,40 @@
+import { useEffect, useState } from 'react';
+import { getBytes } from '../../../api/client';
+import { complain } from '../../../shared/Notices';
+import { addFrames, type Motion } from '../../../view3d/motionBlock';
+import type { Side } from '../store';
+
+/** Fetches the frames of a clip for one side, block by block; what is there can be played. */
+export function useMotion(
+  crossingId: string,
+  side: Side,
+  clip: number | null,
+  revision: number,
+): Motion | null {
+  const [motion, setMotion] = useState<Motion | null>(null);
+  useEffect(() => {
+    let live = true;
+    setMotion(null);
+    const load = async (id: number) => {
+      let all: Motion | null = null;
+      while (live && (all === null || all.loaded < all.frames)) {
+        const from: number = all?.loaded ?? 0;
+        const buffer = await getBytes(
+          `/api/crossings/${crossingId}/motion?side=${side}&clip=${id}&from=${from}`,
+        );
+        all = addFrames(all, buffer);
+        if (live) {
+          setMotion(all);
+        }
+      }
+    };
+    if (clip !== null) {
+      load(clip).catch((e: Error) => live && complain(e));
+    }
+    return () => {
+      live = false;
+    };
+    // Another revision may have moved the far side.
+  }, [crossingId, side, clip, revision]);
+  return motion;
+}

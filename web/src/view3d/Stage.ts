@@ -1,0 +1,146 @@
+import { Bone, Matrix4, type Mesh, Skeleton } from 'three';
+import type { SideView } from '../api/client';
+import { frameAt, type Motion, matrixAt } from './motionBlock';
+
+const scratch = new Array<number>(16).fill(0);
+
+/**
+ * What moves in one view: where every node stands, the skeletons and the morph weights. Poses are
+ * set here and not through React, so that playing draws and does nothing else.
+ */
+export class Stage {
+  readonly world = new Map<number, Matrix4>();
+  private readonly rest = new Map<number, Matrix4>();
+  private readonly restWeights = new Map<number, number[]>();
+  private readonly shown = new Map<number, Set<Mesh>>();
+  private readonly skeletons = new Map<number, { skeleton: Skeleton; joints: number[] }>();
+  /** Weights that the user has set, by node. */
+  private readonly handWeights = new Map<number, number[]>();
+  private motion: Motion | null = null;
+  private seconds = 0;
+  /** Told after every change of pose. */
+  changed: () => void = () => {};
+
+  constructor(side: SideView) {
+    for (const node of side.nodes) {
+      this.rest.set(node.id, new Matrix4().fromArray(node.matrix));
+      this.world.set(node.id, new Matrix4().fromArray(node.matrix));
+      this.restWeights.set(node.id, node.weights);
+    }
+    for (const skin of side.skins) {
+      const bones = skin.joints.map(() => new Bone());
+      const inverses = skin.joints.map((_, j) => new Matrix4().fromArray(skin.inverseBind, 16 * j));
+      this.skeletons.set(skin.id, {
+        skeleton: new Skeleton(bones, inverses),
+        joints: skin.joints,
+      });
+    }
+    this.pose(null, 0);
+  }
+
+  skeleton(skinId: number): Skeleton | undefined {
+    return this.skeletons.get(skinId)?.skeleton;
+  }
+
+  /** A mesh that shows a node; the function takes it away again. */
+  add(nodeId: number, mesh: Mesh): () => void {
+    const all = this.shown.get(nodeId) ?? new Set();
+    all.add(mesh);
+    this.shown.set(nodeId, all);
+    this.place(nodeId);
+    this.weigh(nodeId, this.weightsNow(nodeId));
+    return () => all.delete(mesh);
+  }
+
+  /** Weights set by hand instead of the clip's; `null` gives them back. */
+  setWeights(nodeId: number, weights: number[] | null) {
+    if (weights) {
+      this.handWeights.set(nodeId, weights);
+    } else {
+      this.handWeights.delete(nodeId);
+    }
+    this.pose(this.motion, this.seconds);
+  }
+
+  /** Sets the pose of a moment of a clip, or the rest pose. */
+  pose(motion: Motion | null, seconds: number) {
+    this.motion = motion;
+    this.seconds = seconds;
+    for (const [id, matrix] of this.rest) {
+      this.world.get(id)?.copy(matrix);
+    }
+    if (motion && motion.loaded > 0) {
+      const { frame, part } = frameAt(motion, seconds);
+      for (const [place, id] of motion.nodes.entries()) {
+        matrixAt(motion, place, frame, part, scratch);
+        this.world.get(id)?.fromArray(scratch);
+      }
+    }
+    for (const { skeleton, joints } of this.skeletons.values()) {
+      for (const [j, id] of joints.entries()) {
+        const world = this.world.get(id);
+        if (world) {
+          skeleton.bones[j]?.matrixWorld.copy(world);
+        }
+      }
+    }
+    for (const id of this.shown.keys()) {
+      this.place(id);
+      this.weigh(id, this.weightsNow(id));
+    }
+    this.changed();
+  }
+
+  private place(nodeId: number) {
+    const world = this.world.get(nodeId);
+    for (const mesh of this.shown.get(nodeId) ?? []) {
+      // A skinned mesh is placed by its joints alone.
+      if (world && !('isSkinnedMesh' in mesh)) {
+        mesh.matrix.copy(world);
+      }
+      mesh.matrixWorldNeedsUpdate = true;
+    }
+  }
+
+  private weightsNow(nodeId: number): number[] {
+    const byHand = this.handWeights.get(nodeId);
+    if (byHand) {
+      return byHand;
+    }
+    const motion = this.motion;
+    if (motion && motion.loaded > 0) {
+      let at = 0;
+      for (const { node, count } of motion.morphs) {
+        if (node === nodeId) {
+          const width = motion.morphs.reduce((sum, m) => sum + m.count, 0);
+          const { frame, part } = frameAt(motion, this.seconds);
+          const next = Math.min(frame + 1, motion.loaded - 1);
+          return Array.from({ length: count }, (_, i) => {
+            const a = motion.weights[width * frame + at + i] ?? 0;
+            const b = motion.weights[width * next + at + i] ?? 0;
+            return a + part * (b - a);
+          });
+        }
+        at += count;
+      }
+    }
+    return this.restWeights.get(nodeId) ?? [];
+  }
+
+  private weigh(nodeId: number, weights: number[]) {
+    for (const mesh of this.shown.get(nodeId) ?? []) {
+      const influences = mesh.morphTargetInfluences;
+      if (influences) {
+        for (let i = 0; i < influences.length; i++) {
+          influences[i] = weights[i] ?? 0;
+        }
+      }
+    }
+  }
+
+  dispose() {
+    for (const { skeleton } of this.skeletons.values()) {
+      skeleton.dispose();
+    }
+  }
+}

@@ -1,0 +1,58 @@
+import { describe, expect, it } from 'vitest';
+import { addFrames, frameAt, matrixAt } from './motionBlock';
+
+function block(from: number, count: number, frames: number): ArrayBuffer {
+  const head = {
+    start: 1,
+    end: 1 + (frames - 1) / 10,
+    framesPerSecond: 10,
+    frames,
+    from,
+    count,
+    nodes: [7],
+    morphs: [{ node: 9, count: 1 }],
+  };
+  let text = JSON.stringify(head);
+  while (text.length % 4) {
+    text += ' ';
+  }
+  const buffer = new ArrayBuffer(4 + text.length + 4 * 13 * count);
+  new DataView(buffer).setUint32(0, text.length, true);
+  new Uint8Array(buffer, 4, text.length).set(new TextEncoder().encode(text));
+  const numbers = new Float32Array(buffer, 4 + text.length);
+  for (let f = 0; f < count; f++) {
+    // A node that goes along x by one a frame.
+    numbers.set([1, 0, 0, 0, 1, 0, 0, 0, 1, from + f, 0, 0], 12 * f);
+    numbers[12 * count + f] = (from + f) / 10;
+  }
+  return buffer;
+}
+
+describe('motion blocks', () => {
+  it('join and are read between frames', () => {
+    const motion = addFrames(addFrames(null, block(0, 3, 5)), block(3, 2, 5));
+    expect(motion.loaded).toBe(5);
+    const { frame, part } = frameAt(motion, 1.25);
+    expect(frame).toBe(2);
+    expect(part).toBeCloseTo(0.5);
+    const out = new Array<number>(16).fill(0);
+    matrixAt(motion, 0, frame, part, out);
+    expect(out[12]).toBeCloseTo(2.5);
+    expect(out[15]).toBe(1);
+    expect(motion.weights[4]).toBeCloseTo(0.4);
+  });
+
+  it('hold their ends', () => {
+    const motion = addFrames(null, block(0, 3, 3));
+    const out = new Array<number>(16).fill(0);
+    for (const [t, x] of [
+      [-5, 0],
+      [1.2, 2],
+      [99, 2],
+    ] as const) {
+      const { frame, part } = frameAt(motion, t);
+      matrixAt(motion, 0, frame, part, out);
+      expect(out[12]).toBeCloseTo(x);
+    }
+  });
+});

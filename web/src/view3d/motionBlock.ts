@@ -1,0 +1,80 @@
+/** Frames of a clip as the server evaluated them; see the server's `PreviewMotion`. */
+export interface Motion {
+  start: number;
+  end: number;
+  framesPerSecond: number;
+  frames: number;
+  /** Frames that are here so far, from the first. */
+  loaded: number;
+  nodes: number[];
+  morphs: { node: number; count: number }[];
+  /** 12 numbers a frame and node: x, y, z of the four columns. */
+  matrices: Float32Array;
+  /** Weights of all nodes with morph targets, a frame. */
+  weights: Float32Array;
+}
+
+interface Header {
+  start: number;
+  end: number;
+  framesPerSecond: number;
+  frames: number;
+  from: number;
+  count: number;
+  nodes: number[];
+  morphs: { node: number; count: number }[];
+}
+
+const NUMBERS = 12;
+
+/** Adds a block's frames to a motion, or begins one. */
+export function addFrames(motion: Motion | null, buffer: ArrayBuffer): Motion {
+  const length = new DataView(buffer).getUint32(0, true);
+  const text = new TextDecoder().decode(new Uint8Array(buffer, 4, length));
+  const head = JSON.parse(text) as Header;
+  const width = NUMBERS * head.nodes.length;
+  const weightCount = head.morphs.reduce((sum, m) => sum + m.count, 0);
+  const into = motion ?? {
+    ...head,
+    loaded: 0,
+    matrices: new Float32Array(width * head.frames),
+    weights: new Float32Array(weightCount * head.frames),
+  };
+  const base = 4 + length;
+  into.matrices.set(new Float32Array(buffer, base, width * head.count), width * head.from);
+  into.weights.set(
+    new Float32Array(buffer, base + 4 * width * head.count, weightCount * head.count),
+    weightCount * head.from,
+  );
+  return { ...into, loaded: head.from + head.count };
+}
+
+/** Place between frames of a moment: the frame before and how far it is to the next. */
+export function frameAt(motion: Motion, seconds: number): { frame: number; part: number } {
+  const exact = (seconds - motion.start) * motion.framesPerSecond;
+  const last = Math.max(0, motion.loaded - 1);
+  const at = Math.max(0, Math.min(last, exact));
+  const frame = Math.min(Math.floor(at + 1e-6), Math.max(0, last - 1));
+  return { frame, part: Math.max(0, Math.min(1, at - frame)) };
+}
+
+/** Writes a node's matrix between two frames into 16 numbers, column by column. */
+export function matrixAt(
+  motion: Motion,
+  place: number,
+  frame: number,
+  part: number,
+  out: number[],
+): void {
+  const width = NUMBERS * motion.nodes.length;
+  const a = width * frame + NUMBERS * place;
+  const b = Math.min(a + width, a + width * Math.max(0, motion.loaded - 1 - frame));
+  for (let column = 0; column < 4; column++) {
+    for (let row = 0; row < 3; row++) {
+      const k = 3 * column + row;
+      const from = motion.matrices[a + k] ?? 0;
+      out[4 * column + row] = from + part * ((motion.matrices[b + k] ?? 0) - from);
+    }
+    out[4 * column + 3] = column === 3 ? 1 : 0;
+  }
+}
