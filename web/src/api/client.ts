@@ -4,6 +4,7 @@ type Schemas = components['schemas'];
 export type Crossing = Schemas['Crossing'];
 export type CargoView = Schemas['CargoView'];
 export type FileView = Schemas['FileView'];
+export type PartView = Schemas['PartView'];
 export type SideView = Schemas['SideView'];
 export type NodeView = Schemas['NodeView'];
 export type MaterialView = Schemas['MaterialView'];

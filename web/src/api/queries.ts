@@ -7,6 +7,7 @@ import {
   type Job,
   type LandingRecord,
   type MarksView,
+  type PartView,
   type SideView,
   type StepKind,
   type SurveyView,
@@ -43,6 +44,11 @@ export const queries = {
     queryOptions({
       queryKey: ['crossing', id, 'scenes', 'near'],
       queryFn: () => getJson<SideView>(`/api/crossings/${id}/near`),
+    }),
+  part: (id: string, nodeId: number) =>
+    queryOptions({
+      queryKey: ['crossing', id, 'scenes', 'part', nodeId],
+      queryFn: () => getJson<PartView>(`/api/crossings/${id}/parts/${nodeId}`),
     }),
   far: (id: string, revision: number, after: number | null) =>
     queryOptions({

@@ -64,7 +64,9 @@ export function CargoPanel({ id, ready }: { id: string; ready: boolean }) {
       {ready && rows.length === 0 && wanted && (
         <p className="empty-note">No part has “{wanted}” in its name.</p>
       )}
-      {near.data && survey.data && <PartFacts side={near.data} survey={survey.data} />}
+      {near.data && survey.data && (
+        <PartFacts crossingId={id} side={near.data} survey={survey.data} />
+      )}
     </aside>
   );
 }

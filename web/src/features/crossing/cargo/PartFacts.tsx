@@ -2,14 +2,17 @@ import type { SideView, SurveyView } from '../../../api/client';
 import { count, plain } from '../../../shared/format';
 import { meshBox } from '../../../view3d/useMeshes';
 import { useView } from '../store';
+import { FactList } from './FactList';
+import { RigFacts } from './RigFacts';
 
 interface Props {
+  crossingId: string;
   side: SideView;
   survey: SurveyView;
 }
 
 /** Facts of the selected part, or of everything. */
-export function PartFacts({ side, survey }: Props) {
+export function PartFacts({ crossingId, side, survey }: Props) {
   const selected = useView((s) => s.selected);
   const node = selected.length === 1 ? side.nodes.find((n) => n.id === selected[0]) : undefined;
   if (selected.length > 1) {
@@ -46,6 +49,7 @@ export function PartFacts({ side, survey }: Props) {
     <section className="facts" aria-label="Facts">
       <h2 className="caps">{node.name || '(no name)'}</h2>
       <FactList facts={facts} />
+      <RigFacts crossingId={crossingId} nodeId={node.id} />
     </section>
   );
 }
@@ -62,7 +66,7 @@ function facesText(mesh: SurveyView['inventory']['perMesh'][number]): string {
   return `${count(mesh.faces)} · ${count(threes)} of 3, ${count(mesh.quads)} of 4${larger}`;
 }
 
-function WholeFacts({ side, survey }: Props) {
+function WholeFacts({ side, survey }: Omit<Props, 'crossingId'>) {
   const i = survey.inventory;
   const b = side.bounds;
   const facts: [string, string][] = [];
@@ -81,6 +85,15 @@ function WholeFacts({ side, survey }: Props) {
     'Textures',
     `${count(i.textures)}${i.texturesMissing > 0 ? ` · ${i.texturesMissing} missing` : ''}`,
   ]);
+  if (side.skins.length > 0) {
+    facts.push(['Joints', count(side.nodes.filter((n) => n.kind === 'joint').length)]);
+  }
+  if (side.clips.length > 0) {
+    facts.push(['Clips', side.clips.map((c) => c.name || '(no name)').join(', ')]);
+  }
+  if (side.cameras.length > 0) {
+    facts.push(['Cameras', side.cameras.map((c) => c.name || '(no name)').join(', ')]);
+  }
   if (i.lines + i.points > 0) {
     facts.push(['Lines, points', `${count(i.lines)}, ${count(i.points)}`]);
   }
@@ -89,18 +102,5 @@ function WholeFacts({ side, survey }: Props) {
       <h2 className="caps">Whole scene</h2>
       <FactList facts={facts} />
     </section>
-  );
-}
-
-function FactList({ facts }: { facts: [string, string][] }) {
-  return (
-    <dl>
-      {facts.map(([name, value]) => (
-        <div key={name} style={{ display: 'contents' }}>
-          <dt>{name}</dt>
-          <dd>{value}</dd>
-        </div>
-      ))}
-    </dl>
   );
 }

@@ -153,6 +153,13 @@ public class SideController {
     }
   }
 
+  /** Facts of one part of the near side. */
+  @GetMapping("/crossings/{id}/parts/{nodeId}")
+  public PartView part(@PathVariable String id, @PathVariable int nodeId)
+      throws IOException, FormatException {
+    return PartView.of(crossings.scenes(id).near(), nodeId);
+  }
+
   /**
    * Frames of a clip as {@link PreviewMotion} lays them out, from one on, as many as a block holds.
    *
