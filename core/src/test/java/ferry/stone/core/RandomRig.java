@@ -207,7 +207,7 @@ public final class RandomRig {
         single.add(track);
       }
     }
-    return new Clip(scene.newId(), name, 0, 2, single);
+    return new Clip(scene.newId(), name, 0, 2.5, single);
   }
 
   private void morphTracks(Node node, Node.Content.MeshContent content, List<Track> tracks) {

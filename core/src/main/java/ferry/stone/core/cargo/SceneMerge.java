@@ -128,6 +128,14 @@ final class SceneMerge {
               node.visible(),
               node.properties()));
     }
+    addMotion(scene, meshes, skins, nodes);
+  }
+
+  private void addMotion(
+      Scene scene,
+      Map<Integer, Integer> meshes,
+      Map<Integer, Integer> skins,
+      Map<Integer, Integer> nodes) {
     for (Skin skin : scene.skins()) {
       builder.add(
           new Skin(

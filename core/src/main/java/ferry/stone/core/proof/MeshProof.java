@@ -11,6 +11,7 @@ import ferry.stone.core.scene.Attribute.Semantic;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Polygons;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.UvOrigin;
 import ferry.stone.core.texture.ColourSpace;
 import ferry.stone.core.work.Progress;
 import java.util.List;
@@ -33,9 +34,21 @@ final class MeshProof {
   private final PolygonMesh near;
   private final double size;
   private final int nodeId;
+  private final boolean flipped;
+  private final boolean linear;
 
+  /**
+   * @param scene the far scene, for what its UVs and colours mean
+   */
   MeshProof(
-      Ledger ledger, Scene.ShownMesh far, Scene.ShownMesh landed, PolygonMesh near, double size) {
+      Ledger ledger,
+      Scene scene,
+      Scene.ShownMesh far,
+      Scene.ShownMesh landed,
+      PolygonMesh near,
+      double size) {
+    flipped = scene.uvOrigin() == UvOrigin.BOTTOM_LEFT;
+    linear = scene.linearColours();
     this.ledger = ledger;
     this.far = far;
     this.landed = landed;
@@ -284,7 +297,7 @@ final class MeshProof {
           "Vertex colours",
           nodeId,
           "yes",
-          "yes, sRGB",
+          linear ? "yes, linear" : "yes, sRGB",
           has2 ? "yes, linear" : "—",
           String.format(java.util.Locale.ROOT, "%.4f", d.colour),
           kept ? Verdict.KEPT : has2 ? Verdict.CHANGED : Verdict.LOST,
@@ -320,7 +333,8 @@ final class MeshProof {
         uv =
             Math.max(
                 uv,
-                Math.abs(1 - wanted[2 * i + 1] - found[2 * v + 1]) / scaleOf(wanted[2 * i + 1]));
+                Math.abs((flipped ? 1 - wanted[2 * i + 1] : wanted[2 * i + 1]) - found[2 * v + 1])
+                    / scaleOf(wanted[2 * i + 1]));
       }
       if (normals != null && p.normals() != null) {
         a.set(p.normals()[3 * i], p.normals()[3 * i + 1], p.normals()[3 * i + 2]);
@@ -331,7 +345,8 @@ final class MeshProof {
       }
       if (colours != null && p.colours() != null) {
         for (int k = 0; k < 3; k++) {
-          double found = ColourSpace.toSrgb(colours.values()[colours.components() * v + k]);
+          double landedColour = colours.values()[colours.components() * v + k];
+          double found = linear ? landedColour : ColourSpace.toSrgb(landedColour);
           double wanted = Math.max(0, Math.min(1, p.colours()[p.colourComponents() * i + k]));
           colour = Math.max(colour, Math.abs(wanted - found));
         }

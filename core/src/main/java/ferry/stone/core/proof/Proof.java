@@ -74,6 +74,7 @@ public record Proof(
     Ledger ledger = new Ledger();
     whole(ledger, near, arrived, read);
     parts(ledger, near, arrived, read, progress);
+    new RigProof(ledger, near, arrived, read).run(progress);
     new MaterialProof(ledger, near, arrived, read, cargo, landed).run(progress);
     notCarried(ledger, arrived, written);
     List<LedgerRow> rows = ledger.rows();
@@ -216,7 +217,8 @@ public record Proof(
       Deque<Scene.ShownMesh> same = landedByName.get(shown.get(i).node().name());
       Scene.ShownMesh match = same == null ? null : same.poll();
       ledger.group(shown.get(i).path());
-      new MeshProof(ledger, shown.get(i), match, nearMeshes.get(shown.get(i).mesh().id()), size)
+      new MeshProof(
+              ledger, far, shown.get(i), match, nearMeshes.get(shown.get(i).mesh().id()), size)
           .run(progress);
     }
   }

@@ -57,6 +57,44 @@ public record Clip(
           targetId, property, interpolation, components, timesSeconds, newValues, newIn, newOut);
     }
 
+    /** The same motion with keys at both ends of a range that hold its first and last values. */
+    public Track held(double start, double end) {
+      int before = timesSeconds[0] > start ? 1 : 0;
+      int after = timesSeconds[timesSeconds.length - 1] < end ? 1 : 0;
+      if (before + after == 0) {
+        return this;
+      }
+      int keys = timesSeconds.length;
+      double[] times = new double[keys + before + after];
+      System.arraycopy(timesSeconds, 0, times, before, keys);
+      times[0] = before > 0 ? start : times[0];
+      times[times.length - 1] = after > 0 ? end : times[times.length - 1];
+      boolean cubic = interpolation == Interpolation.CUBIC;
+      double[] newValues = spread(values, before, after, true);
+      double[] newIn = cubic ? spread(inSlopes, before, after, false) : null;
+      double[] newOut = cubic ? spread(outSlopes, before, after, false) : null;
+      if (cubic) {
+        // Beside a held end nothing runs in or out.
+        for (int c = 0; c < components; c++) {
+          newIn[components * before + c] = before > 0 ? 0 : newIn[components * before + c];
+          int last = components * (before + keys - 1) + c;
+          newOut[last] = after > 0 ? 0 : newOut[last];
+        }
+      }
+      return new Track(
+          targetId, property, interpolation, components, times, newValues, newIn, newOut);
+    }
+
+    private double[] spread(double[] old, int before, int after, boolean hold) {
+      double[] result = new double[old.length + components * (before + after)];
+      System.arraycopy(old, 0, result, components * before, old.length);
+      for (int c = 0; hold && c < components; c++) {
+        result[c] = old[c];
+        result[result.length - components + c] = old[old.length - components + c];
+      }
+      return result;
+    }
+
     /** The same motion of another target. */
     public Track withTarget(int newTargetId) {
       return new Track(

@@ -3,6 +3,7 @@ package ferry.stone.core.proof;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import ferry.stone.core.RandomRig;
 import ferry.stone.core.TestFiles;
 import ferry.stone.core.cargo.CargoReader;
 import ferry.stone.core.format.ReadContext;
@@ -12,10 +13,13 @@ import ferry.stone.core.landing.Landing;
 import ferry.stone.core.landing.LandingOptions;
 import ferry.stone.core.landing.LandingOptions.Transforms;
 import ferry.stone.core.proof.LedgerRow.Verdict;
+import ferry.stone.core.scene.LocalTransform;
+import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.texture.ImageCodec;
 import ferry.stone.core.texture.Pixels;
 import ferry.stone.core.work.Progress;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
@@ -215,5 +219,65 @@ class LandAndProveTest {
     String html = LedgerExport.html("<sluice> & \"gate\"", proof);
     assertTrue(html.contains("&lt;sluice&gt; &amp; &quot;gate&quot;"));
     assertTrue(!html.contains("<script"));
+  }
+
+  @Test
+  void rigsAreProvedInEveryPose() throws Exception {
+    for (int seed = 1; seed <= 12; seed++) {
+      Scene rig = RandomRig.of(new java.util.Random(seed), 6);
+      for (Transforms transforms : Transforms.values()) {
+        LandingOptions all = new LandingOptions("glb", true, true, transforms, false, 0);
+        Proof proof = proof(rig, all);
+        List<LedgerRow> motion =
+            proof.rows().stream()
+                .filter(
+                    r ->
+                        r.group().equals("Motion")
+                            || r.group().equals("Skeleton and morph targets")
+                            || r.group().equals("Cameras and lights"))
+                .toList();
+        assertTrue(motion.size() >= 4, "seed " + seed);
+        for (LedgerRow row : motion) {
+          assertEquals(Verdict.KEPT, row.verdict(), "seed " + seed + ": " + row);
+        }
+      }
+    }
+  }
+
+  @Test
+  void aPoseThatIsOffIsFound() throws Exception {
+    Scene rig = RandomRig.of(new java.util.Random(5), 4);
+    TestFiles landed = new TestFiles();
+    LandingOptions all = new LandingOptions("glb", true, true, Transforms.DATA, false, 0);
+    Landing landing = Landing.write(rig, all, "a", new TestFiles(), landed, Progress.NONE);
+    // The far side says that the first joint stands elsewhere.
+    List<Node> nodes = new ArrayList<>(rig.nodes());
+    nodes.set(0, nodes.get(0).withTransform(LocalTransform.IDENTITY));
+    Scene other = rig.toBuilder().nodes(nodes).build();
+    Proof proof =
+        Proof.of(
+            other,
+            other,
+            landed,
+            landing.mainFile(),
+            new TestFiles(),
+            landing.findings(),
+            Progress.NONE);
+    assertTrue(
+        proof.rows().stream()
+            .anyMatch(r -> r.group().equals("Motion") && r.verdict() == Verdict.CHANGED));
+  }
+
+  private static Proof proof(Scene scene, LandingOptions options) throws Exception {
+    TestFiles landed = new TestFiles();
+    Landing landing = Landing.write(scene, options, "a", new TestFiles(), landed, Progress.NONE);
+    return Proof.of(
+        scene,
+        scene,
+        landed,
+        landing.mainFile(),
+        new TestFiles(),
+        landing.findings(),
+        Progress.NONE);
   }
 }

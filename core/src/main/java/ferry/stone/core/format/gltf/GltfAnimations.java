@@ -41,6 +41,7 @@ final class GltfAnimations {
       // Keys before 0 are not allowed: such a clip is moved to begin at 0.
       double shift = Math.max(0, -clip.startSeconds());
       List<Track> tracks = tracks(clip);
+      holdEnds(tracks, clip);
       if (tracks.isEmpty()) {
         findings.add(
             Finding.of(
@@ -106,6 +107,19 @@ final class GltfAnimations {
           }
         });
     return result;
+  }
+
+  /** A clip lasts from its first key to its last: one track holds its ends for the whole range. */
+  private static void holdEnds(List<Track> tracks, Clip clip) {
+    double first = Double.POSITIVE_INFINITY;
+    double last = Double.NEGATIVE_INFINITY;
+    for (Track track : tracks) {
+      first = Math.min(first, track.timesSeconds()[0]);
+      last = Math.max(last, track.timesSeconds()[track.timesSeconds().length - 1]);
+    }
+    if (!tracks.isEmpty() && (first > clip.startSeconds() || last < clip.endSeconds())) {
+      tracks.set(0, tracks.get(0).held(clip.startSeconds(), clip.endSeconds()));
+    }
   }
 
   private void sampler(ObjectNode json, Track track, double shift) {

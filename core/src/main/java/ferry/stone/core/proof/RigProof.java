@@ -1,0 +1,369 @@
+package ferry.stone.core.proof;
+
+import ferry.stone.core.geometry.RenderMesh;
+import ferry.stone.core.geometry.RenderPrimitive;
+import ferry.stone.core.math.Figures;
+import ferry.stone.core.motion.Deform;
+import ferry.stone.core.motion.Pose;
+import ferry.stone.core.proof.LedgerRow.Verdict;
+import ferry.stone.core.scene.Camera;
+import ferry.stone.core.scene.Clip;
+import ferry.stone.core.scene.Light;
+import ferry.stone.core.scene.MorphTarget;
+import ferry.stone.core.scene.Node;
+import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.Skin;
+import ferry.stone.core.work.Progress;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/** Compares joints, skins, morph targets, clips, cameras and lights: names, numbers and poses. */
+final class RigProof {
+  /** Poses agree when vertices differ by less than this part of the asset's diagonal. */
+  private static final double POSE_TOLERANCE = 1e-5;
+
+  private static final int MOMENTS = 9;
+
+  private final Ledger ledger;
+  private final Scene near;
+  private final Scene far;
+  private final Scene read;
+  private final double size;
+  private final List<Match> matches = new ArrayList<>();
+
+  /**
+   * A part on both sides.
+   *
+   * @param sourceVertex vertex of the far mesh for each landed one, or {@code null} when their
+   *     numbers do not fit
+   */
+  private record Match(int farPlace, int readPlace, int[] sourceVertex) {}
+
+  RigProof(Ledger ledger, Scene near, Scene far, Scene read) {
+    this.ledger = ledger;
+    this.near = near;
+    this.far = far;
+    this.read = read;
+    size = Math.max(far.bounds().diagonal(), 1e-6);
+  }
+
+  void run(Progress progress) {
+    boolean morphs = far.meshes().stream().anyMatch(m -> !m.morphs().isEmpty());
+    if (far.skins().isEmpty() && far.clips().isEmpty() && !morphs) {
+      camerasAndLights();
+      return;
+    }
+    match();
+    ledger.group("Skeleton and morph targets");
+    joints();
+    influences();
+    morphTargets();
+    if (!far.skins().isEmpty()) {
+      pose("Vertices under their joints, rest pose", Pose.rest(far), Pose.rest(read));
+    }
+    ledger.group("Motion");
+    clips(progress);
+    camerasAndLights();
+  }
+
+  private void match() {
+    Map<String, Deque<Integer>> byName = new HashMap<>();
+    for (int i = 0; i < read.nodes().size(); i++) {
+      if (read.nodes().get(i).content() instanceof Node.Content.MeshContent) {
+        byName.computeIfAbsent(read.nodes().get(i).name(), k -> new ArrayDeque<>()).add(i);
+      }
+    }
+    Map<Integer, PolygonMesh> farMeshes = far.meshesById();
+    Map<Integer, PolygonMesh> readMeshes = read.meshesById();
+    Map<Integer, int[]> sources = new HashMap<>();
+    for (int i = 0; i < far.nodes().size(); i++) {
+      Node node = far.nodes().get(i);
+      if (node.content() instanceof Node.Content.MeshContent content) {
+        Deque<Integer> same = byName.get(node.name());
+        Integer place = same == null ? null : same.poll();
+        if (place != null) {
+          Node landed = read.nodes().get(place);
+          int meshId = ((Node.Content.MeshContent) landed.content()).meshId();
+          int[] source =
+              sources.computeIfAbsent(content.meshId(), id -> sourceVertices(farMeshes.get(id)));
+          boolean fits = source.length == readMeshes.get(meshId).points().count();
+          matches.add(new Match(i, place, fits ? source : null));
+        }
+      }
+    }
+  }
+
+  /** The far vertex behind each landed one: landing writes primitives in this order. */
+  private static int[] sourceVertices(PolygonMesh mesh) {
+    List<RenderPrimitive> primitives = RenderMesh.of(mesh, Progress.NONE);
+    int[] all = new int[primitives.stream().mapToInt(RenderPrimitive::vertexCount).sum()];
+    int at = 0;
+    for (RenderPrimitive p : primitives) {
+      System.arraycopy(p.sourceVertex(), 0, all, at, p.vertexCount());
+      at += p.vertexCount();
+    }
+    return all;
+  }
+
+  private static Set<String> jointNames(Scene scene) {
+    Map<Integer, Integer> places = scene.nodePlaces();
+    Set<String> names = new HashSet<>();
+    for (Skin skin : scene.skins()) {
+      for (int id : skin.jointNodeIds()) {
+        names.add(scene.nodes().get(places.get(id)).name());
+      }
+    }
+    return names;
+  }
+
+  private void joints() {
+    if (far.skins().isEmpty()) {
+      return;
+    }
+    ledger.count(
+        "Skins",
+        -1,
+        near.skins().size(),
+        far.skins().size(),
+        read.skins().size(),
+        "skins are missing");
+    Set<String> wanted = jointNames(far);
+    Set<String> missing = new HashSet<>(wanted);
+    missing.removeAll(jointNames(read));
+    ledger.add(
+        "Joints by name",
+        -1,
+        Figures.count(jointNames(near).size()),
+        Figures.count(wanted.size()),
+        Figures.count(wanted.size() - missing.size()) + " the same",
+        Figures.count(missing.size()),
+        missing.isEmpty() ? Verdict.KEPT : Verdict.LOST,
+        missing.isEmpty() ? "" : "first: " + missing.iterator().next());
+  }
+
+  private void influences() {
+    if (far.skins().isEmpty()) {
+      return;
+    }
+    int wanted = far.skins().stream().mapToInt(Skin::mostInfluences).max().orElse(0);
+    int found = read.skins().stream().mapToInt(Skin::mostInfluences).max().orElse(0);
+    ledger.add(
+        "Most joints of a vertex",
+        -1,
+        Figures.count(near.skins().stream().mapToInt(Skin::mostInfluences).max().orElse(0)),
+        Figures.count(wanted),
+        Figures.count(found),
+        Figures.count(found - wanted),
+        wanted == found ? Verdict.KEPT : Verdict.CHANGED,
+        wanted == found ? "" : "the strongest were kept and scaled to 1");
+  }
+
+  private void morphTargets() {
+    for (Match match : matches) {
+      PolygonMesh wanted = mesh(far, match.farPlace());
+      PolygonMesh found = mesh(read, match.readPlace());
+      if (wanted.morphs().isEmpty()) {
+        continue;
+      }
+      List<String> names = MorphTarget.keys(wanted.morphs());
+      List<String> landed = MorphTarget.keys(found.morphs());
+      ledger.add(
+          "Morph targets of " + wanted.name(),
+          -1,
+          Figures.count(names.size()),
+          Figures.count(names.size()),
+          Figures.count(landed.size()),
+          Figures.count(landed.size() - names.size()),
+          names.equals(landed) ? Verdict.KEPT : Verdict.LOST,
+          names.equals(landed) ? String.join(", ", names) : "names or order differ");
+      if (names.equals(landed) && match.sourceVertex() != null) {
+        for (int m = 0; m < names.size(); m++) {
+          double[] weights = new double[names.size()];
+          weights[m] = 1;
+          double off =
+              farthest(
+                  Deform.morphed(wanted, weights),
+                  Deform.morphed(found, weights),
+                  match.sourceVertex());
+          ledger.add(
+              "Shape of " + names.get(m),
+              -1,
+              "",
+              "fully on",
+              "fully on",
+              Proof.millimetres(off),
+              off <= POSE_TOLERANCE * size ? Verdict.KEPT : Verdict.CHANGED,
+              "");
+        }
+      }
+    }
+  }
+
+  private static PolygonMesh mesh(Scene scene, int place) {
+    int id = ((Node.Content.MeshContent) scene.nodes().get(place).content()).meshId();
+    return scene.mesh(id).orElseThrow();
+  }
+
+  private static double farthest(double[] wanted, double[] found, int[] source) {
+    double most = 0;
+    for (int v = 0; v < source.length; v++) {
+      double dx = wanted[3 * source[v]] - found[3 * v];
+      double dy = wanted[3 * source[v] + 1] - found[3 * v + 1];
+      double dz = wanted[3 * source[v] + 2] - found[3 * v + 2];
+      most = Math.max(most, dx * dx + dy * dy + dz * dz);
+    }
+    return Math.sqrt(most);
+  }
+
+  private double farthest(Pose wanted, Pose found) {
+    double most = 0;
+    for (Match match : matches) {
+      if (match.sourceVertex() != null) {
+        most =
+            Math.max(
+                most,
+                farthest(
+                    Deform.world(far, wanted, match.farPlace()),
+                    Deform.world(read, found, match.readPlace()),
+                    match.sourceVertex()));
+      }
+    }
+    return most;
+  }
+
+  private void pose(String fact, Pose wanted, Pose found) {
+    double off = farthest(wanted, found);
+    boolean all = matches.stream().allMatch(m -> m.sourceVertex() != null);
+    ledger.add(
+        fact,
+        -1,
+        "",
+        Figures.count(matches.size(), "part"),
+        Figures.count(matches.size(), "part"),
+        Proof.millimetres(off),
+        off <= POSE_TOLERANCE * size && all ? Verdict.KEPT : Verdict.CHANGED,
+        all ? "" : "some parts have another number of vertices and were not compared");
+  }
+
+  private void clips(Progress progress) {
+    if (far.clips().isEmpty()) {
+      return;
+    }
+    ledger.count(
+        "Clips",
+        -1,
+        near.clips().size(),
+        far.clips().size(),
+        read.clips().size(),
+        "clips are missing");
+    Map<String, Deque<Clip>> byName = new HashMap<>();
+    read.clips().forEach(c -> byName.computeIfAbsent(c.name(), k -> new ArrayDeque<>()).add(c));
+    for (Clip clip : far.clips()) {
+      progress.checkCancelled();
+      Deque<Clip> same = byName.get(clip.name());
+      Clip landed = same == null ? null : same.poll();
+      String name = clip.name().isEmpty() ? "(no name)" : clip.name();
+      if (landed == null) {
+        ledger.add("Clip " + name, -1, "yes", "yes", "—", "", Verdict.LOST, "it did not land");
+        continue;
+      }
+      double wanted = clip.endSeconds() - clip.startSeconds();
+      double found = landed.endSeconds() - landed.startSeconds();
+      ledger.add(
+          "Length of " + name,
+          -1,
+          seconds(wanted),
+          seconds(wanted),
+          seconds(found),
+          seconds(Math.abs(found - wanted)),
+          Math.abs(found - wanted) < 1e-4 ? Verdict.KEPT : Verdict.CHANGED,
+          "");
+      double off = 0;
+      for (int i = 0; i < MOMENTS; i++) {
+        double part = wanted * i / (MOMENTS - 1);
+        off =
+            Math.max(
+                off,
+                farthest(
+                    Pose.at(far, clip, clip.startSeconds() + part),
+                    Pose.at(read, landed, landed.startSeconds() + part)));
+      }
+      ledger.add(
+          "Vertices during " + name,
+          -1,
+          "",
+          MOMENTS + " moments",
+          MOMENTS + " moments",
+          Proof.millimetres(off),
+          off <= POSE_TOLERANCE * size ? Verdict.KEPT : Verdict.CHANGED,
+          "");
+    }
+  }
+
+  private static String seconds(double s) {
+    return String.format(java.util.Locale.ROOT, "%.3f s", s);
+  }
+
+  private void camerasAndLights() {
+    if (far.cameras().isEmpty() && far.lights().isEmpty()) {
+      return;
+    }
+    ledger.group("Cameras and lights");
+    Map<String, Camera> cameras = new HashMap<>();
+    read.cameras().forEach(c -> cameras.putIfAbsent(c.name(), c));
+    for (Camera camera : far.cameras()) {
+      Camera landed = cameras.get(camera.name());
+      boolean same =
+          landed != null
+              && Math.abs(landed.verticalAngleRadians() - camera.verticalAngleRadians()) < 1e-5
+              && Math.abs(landed.height() - camera.height()) <= 1e-5 * Math.max(1, camera.height());
+      ledger.add(
+          "Camera " + camera.name(),
+          -1,
+          view(camera),
+          view(camera),
+          landed == null ? "—" : view(landed),
+          "",
+          landed == null ? Verdict.LOST : same ? Verdict.KEPT : Verdict.CHANGED,
+          landed == null ? "it did not land" : "");
+    }
+    Map<String, Light> lights = new HashMap<>();
+    read.lights().forEach(l -> lights.putIfAbsent(l.name(), l));
+    for (Light light : far.lights()) {
+      Light landed = lights.get(light.name());
+      boolean same =
+          landed != null
+              && landed.kind() == light.kind()
+              && Math.abs(landed.intensity() - light.intensity())
+                  <= 1e-5 * Math.max(1, light.intensity());
+      ledger.add(
+          "Light " + light.name(),
+          -1,
+          power(light),
+          power(light),
+          landed == null ? "—" : power(landed),
+          "",
+          landed == null ? Verdict.LOST : same ? Verdict.KEPT : Verdict.CHANGED,
+          landed == null ? "glTF has no " + light.kind().name().toLowerCase() + " lights" : "");
+    }
+  }
+
+  private static String view(Camera camera) {
+    return camera.verticalAngleRadians() > 0
+        ? Figures.plain(Math.round(Math.toDegrees(camera.verticalAngleRadians()) * 100) / 100.0)
+            + "° high"
+        : Figures.plain(camera.height()) + " m high";
+  }
+
+  private static String power(Light light) {
+    String unit = light.kind() == Light.Kind.DIRECTIONAL ? " lx" : " cd";
+    return light.kind().name().toLowerCase() + ", " + Figures.plain(light.intensity()) + unit;
+  }
+}
