@@ -284,6 +284,43 @@ class WholeJobIT {
   }
 
   @Test
+  void aRigPlaysOnBothSidesAndLandsWithItsMotion() throws Exception {
+    Path heron = WholeJobIT.folder.resolve("heron.zip");
+    try (OutputStream out = Files.newOutputStream(heron)) {
+      DemoWorld.write(DemoWorld.Cargo.HERON, out);
+    }
+    bring(heron);
+    waitForViews();
+    byte[] nearRest = picture("near");
+    byte[] farRest = picture("far");
+    page.getByLabel("Clip").selectOption("strike");
+    page.getByLabel("Frame", new Page.GetByLabelOptions().setExact(true)).fill("18");
+    page.waitForTimeout(1500);
+    assertThat(page.locator(".moment")).hasText("0.60 s · frame 18 of 36");
+    assertTrue(!java.util.Arrays.equals(nearRest, picture("near")), "the near side moves");
+    assertTrue(!java.util.Arrays.equals(farRest, picture("far")), "the far side moves");
+    page.getByLabel("Clip").selectOption("Rest pose");
+    page.waitForTimeout(800);
+    // A morph slider moves both views as well.
+    page.locator("#find-part").fill("heron");
+    page.getByText("heron", new Page.GetByTextOptions().setExact(true)).first().click();
+    byte[] chosen = picture("far");
+    page.locator("#morph-2").fill("1");
+    page.waitForTimeout(800);
+    assertTrue(!java.util.Arrays.equals(chosen, picture("far")), "the morph target moves");
+    stop("Landing");
+    button("Land as GLB").click();
+    page.waitForTimeout(500);
+    stop("Proof");
+    assertThat(page.getByText("Vertices during strike")).isVisible();
+    assertThat(page.getByText("Most joints of a vertex")).isVisible();
+  }
+
+  private byte[] picture(String side) {
+    return page.locator(".view[data-side=" + side + "] canvas").screenshot();
+  }
+
+  @Test
   void aDroppedFolderKeepsItsInnerPaths() throws Exception {
     Path folder = Files.createDirectories(WholeJobIT.folder.resolve("quay"));
     Files.createDirectories(folder.resolve("deep"));

@@ -46,7 +46,7 @@ public final class PreviewMotion {
   /** How many frames a clip has, both ends counted. */
   public static int frames(Scene scene, Clip clip) {
     double length = Math.max(0, clip.endSeconds() - clip.startSeconds());
-    return (int) Math.min(MOST_FRAMES, Math.ceil(length * rate(scene) - 1e-6) + 1);
+    return (int) Math.min(MOST_FRAMES, Math.ceil(length * rate(scene) - 1e-3) + 1);
   }
 
   /**

@@ -168,7 +168,10 @@ public class CrossingService {
     if (file == null || file.isEmpty()) {
       cargo.unbind(id, reference);
     } else {
-      boolean known = cargo.files(id).stream().anyMatch(f -> f.path().equals(file));
+      // Which scene of a file is read is kept like a chosen file: as its number.
+      boolean known =
+          (reference.startsWith("gltf:") && file.matches("\\d{1,6}"))
+              || cargo.files(id).stream().anyMatch(f -> f.path().equals(file));
       if (!known) {
         throw new IllegalArgumentException("\"" + file + "\" is not in this cargo.");
       }

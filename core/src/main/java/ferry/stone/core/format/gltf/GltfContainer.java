@@ -3,9 +3,12 @@ package ferry.stone.core.format.gltf;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import ferry.stone.core.finding.Findings;
+import ferry.stone.core.format.CargoPath;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FormatException.Kind;
 import ferry.stone.core.format.ReferenceFinder;
+import ferry.stone.core.format.ReferenceReport;
 import ferry.stone.core.format.Resources;
 import java.io.IOException;
 import java.io.InputStream;
@@ -15,29 +18,37 @@ import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.Base64;
 import java.util.HashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
 import java.util.Map;
+import java.util.Set;
 
 /** The JSON and the binary data of a glTF, however they are packed. */
 final class GltfContainer {
   private static final ObjectMapper JSON = new ObjectMapper();
   private static final int HEADER = 12;
+  private static final int LARGEST_STAND_IN = 1 << 28;
 
   private final String resource;
   private final Resources resources;
   private final ReferenceFinder finder;
+  private final Findings findings;
   private final Map<Integer, ByteBuffer> buffers = new HashMap<>();
   private JsonNode root;
   private ByteBuffer binChunk;
 
-  private GltfContainer(String resource, Resources resources, ReferenceFinder finder) {
+  private GltfContainer(
+      String resource, Resources resources, ReferenceFinder finder, Findings findings) {
+    this.findings = findings;
     this.resource = resource;
     this.resources = resources;
     this.finder = finder;
   }
 
-  static GltfContainer open(String resource, Resources resources, ReferenceFinder finder)
+  static GltfContainer open(
+      String resource, Resources resources, ReferenceFinder finder, Findings findings)
       throws IOException, FormatException {
-    GltfContainer container = new GltfContainer(resource, resources, finder);
+    GltfContainer container = new GltfContainer(resource, resources, finder, findings);
     byte[] file = container.bytes(resource);
     if (file.length == 0) {
       throw container.error(Kind.TRUNCATED, "", "the file is empty. Export or copy it again.");
@@ -191,7 +202,7 @@ final class GltfContainer {
       }
       found = binChunk;
     } else {
-      found = ByteBuffer.wrap(uriBytes(uri, path));
+      found = ByteBuffer.wrap(bufferBytes(json, uri, path));
     }
     int length = integer(json, "byteLength", -1, path);
     if (length < 0 || length > found.capacity()) {
@@ -203,6 +214,46 @@ final class GltfContainer {
     ByteBuffer result = found.slice(0, length).order(ByteOrder.LITTLE_ENDIAN);
     buffers.put(index, result);
     return result;
+  }
+
+  /**
+   * A buffer's file. One that is missing is zeros, so that the rest can be seen while its file is
+   * looked for: it is reported with the files that it may have become.
+   */
+  private byte[] bufferBytes(JsonNode json, String uri, String path)
+      throws IOException, FormatException {
+    String written = decodeUri(uri);
+    if (uri.startsWith("data:") || finder.find(written, resource).isPresent()) {
+      finder
+          .find(written, resource)
+          .ifPresent(m -> ReferenceReport.found(findings, path, written, m));
+      return uriBytes(uri, path);
+    }
+    int length = integer(json, "byteLength", -1, path);
+    if (length < 0 || length > LARGEST_STAND_IN) {
+      return uriBytes(uri, path);
+    }
+    ReferenceReport.missing(
+        findings,
+        "buffer-missing",
+        path,
+        "data file",
+        written,
+        resource + " needs " + length + " bytes of it for its meshes and motion",
+        likely(written, length));
+    return new byte[length];
+  }
+
+  /** Files with a like name, then data files of the very length. */
+  private List<String> likely(String written, int length) {
+    Set<String> likely = new LinkedHashSet<>(finder.propose(written));
+    for (String path : resources.paths()) {
+      boolean data = CargoPath.extension(path).equals("bin") || CargoPath.extension(path).isEmpty();
+      if (data && resources.size(path) >= length && resources.size(path) < length + 4L) {
+        likely.add(path);
+      }
+    }
+    return List.copyOf(likely);
   }
 
   byte[] uriBytes(String uri, String path) throws IOException, FormatException {

@@ -1,12 +1,11 @@
 package ferry.stone.core.format.gltf;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
-import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.CargoPath;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReferenceFinder;
+import ferry.stone.core.format.ReferenceReport;
 import ferry.stone.core.scene.Channel;
 import ferry.stone.core.scene.Material;
 import ferry.stone.core.scene.SceneBuilder;
@@ -217,12 +216,16 @@ final class GltfMaterialReader {
       String written = GltfContainer.decodeUri(uri);
       var match = finder.find(written, resource);
       if (match.isEmpty()) {
-        findings.add(
-            Finding.of(
-                "texture-missing",
-                Severity.FIX,
-                path,
-                "The texture \"" + written + "\" is not in the cargo: add it."));
+        ReferenceReport.missing(
+            findings,
+            "texture-missing",
+            path,
+            "texture",
+            written,
+            resource + " names it",
+            finder.propose(written));
+      } else {
+        ReferenceReport.found(findings, path, written, match.get());
       }
       scene.add(
           new Texture(

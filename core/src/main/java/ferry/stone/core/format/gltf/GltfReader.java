@@ -33,7 +33,8 @@ public final class GltfReader {
   public static Scene read(String resource, ReadContext context)
       throws IOException, FormatException {
     ReferenceFinder finder = new ReferenceFinder(context.resources(), context.bindings());
-    GltfContainer container = GltfContainer.open(resource, context.resources(), finder);
+    GltfContainer container =
+        GltfContainer.open(resource, context.resources(), finder, context.findings());
     SceneBuilder scene =
         new SceneBuilder(CargoPath.stem(resource))
             .frame(Frame.Y_UP_METRE, FrameSource.FORMAT, FrameSource.FORMAT)

@@ -2,10 +2,10 @@ package ferry.stone.core.format.obj;
 
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
-import ferry.stone.core.finding.Offer;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.CargoPath;
 import ferry.stone.core.format.ReferenceFinder;
+import ferry.stone.core.format.ReferenceReport;
 import ferry.stone.core.scene.Channel;
 import ferry.stone.core.scene.Material;
 import ferry.stone.core.scene.SceneBuilder;
@@ -197,39 +197,16 @@ final class MaterialAssembler {
     var match = finder.find(written, mtl.file);
     String where = mtl.name + " · " + channel.label();
     if (match.isEmpty()) {
-      List<String> proposals = finder.propose(written);
-      Finding missing =
-          Finding.of(
-                  "texture-missing",
-                  Severity.FIX,
-                  where,
-                  "The texture \""
-                      + written
-                      + "\" is not in the cargo: add it, or choose the file"
-                      + " that it became.")
-              .evidence(mtl.file + " names it");
-      if (!proposals.isEmpty()) {
-        missing =
-            missing
-                .evidence("a file \"" + proposals.get(0) + "\" has a like name")
-                .offer(
-                    proposals.stream()
-                        .map(p -> Offer.bind("Use " + CargoPath.name(p), written, p))
-                        .toArray(Offer[]::new));
-      }
-      findings.add(missing);
-    } else if (match.get().how() == ReferenceFinder.How.NAME
-        || match.get().how() == ReferenceFinder.How.CASE) {
-      findings.add(
-          Finding.of(
-                  "file-found-elsewhere",
-                  Severity.NOTE,
-                  where,
-                  "\"" + written + "\" was found as \"" + match.get().resource() + "\".")
-              .evidence(
-                  match.get().how() == ReferenceFinder.How.CASE
-                      ? "same path but for upper and lower case"
-                      : "same file name"));
+      ReferenceReport.missing(
+          findings,
+          "texture-missing",
+          where,
+          "texture",
+          written,
+          mtl.file + " names it",
+          finder.propose(written));
+    } else {
+      ReferenceReport.found(findings, where, written, match.get());
     }
     scene.add(
         new Texture(
