@@ -34,6 +34,7 @@ final class GltfContainer {
   private final ReferenceFinder finder;
   private final Findings findings;
   private final Map<Integer, ByteBuffer> buffers = new HashMap<>();
+  private final Map<Integer, ByteBuffer> unpacked = new HashMap<>();
   private JsonNode root;
   private ByteBuffer binChunk;
 
@@ -175,6 +176,35 @@ final class GltfContainer {
   ByteBuffer view(int index, String from) throws IOException, FormatException {
     JsonNode view = item("bufferViews", index, from);
     String path = "/bufferViews/" + index;
+    JsonNode packed = view.at("/extensions/" + GltfExtensions.MESHOPT);
+    if (packed.isObject()) {
+      return unpacked(index, packed, path + "/extensions/" + GltfExtensions.MESHOPT);
+    }
+    return range(view, path);
+  }
+
+  /** Packed views are unpacked once. */
+  private ByteBuffer unpacked(int index, JsonNode packed, String path)
+      throws IOException, FormatException {
+    ByteBuffer known = unpacked.get(index);
+    if (known != null) {
+      return known;
+    }
+    ByteBuffer source = range(packed, path);
+    int count = integer(packed, "count", 0, path);
+    int stride = integer(packed, "byteStride", 0, path);
+    String mode = packed.path("mode").asText("");
+    try {
+      ByteBuffer result =
+          MeshoptDecoder.decode(source, mode, count, stride, packed.path("filter").asText("NONE"));
+      unpacked.put(index, result);
+      return result;
+    } catch (MeshoptDecoder.Damaged e) {
+      throw error(Kind.CORRUPT, path, e.getMessage() + ". Export or copy the file again.");
+    }
+  }
+
+  private ByteBuffer range(JsonNode view, String path) throws IOException, FormatException {
     ByteBuffer buffer = buffer(integer(view, "buffer", -1, path), path + "/buffer");
     long offset = integer(view, "byteOffset", 0, path);
     long length = integer(view, "byteLength", -1, path);
