@@ -10,7 +10,7 @@ const STILL_PIXELS = 4;
 interface Props {
   side: Side;
   box: Box;
-  /** Holds the meshes that can be picked; each has `userData.nodeId`. */
+  /** Holds the meshes that can be picked; each has `userData.nodeId`, or `nodeIds` of its instances. */
   content: { current: Group | null };
   onPick: (nodeId: number | null, add: boolean) => void;
 }
@@ -91,7 +91,11 @@ export function CameraRig({ side, box, content, onPick }: Props) {
         const ray = new Raycaster();
         ray.setFromCamera(place, camera);
         const hit = ray.intersectObject(content.current, true)[0];
-        const id = hit?.object.userData.nodeId as number | undefined;
+        const { nodeId, nodeIds } = (hit?.object.userData ?? {}) as {
+          nodeId?: number;
+          nodeIds?: number[];
+        };
+        const id = nodeIds ? nodeIds[hit?.instanceId ?? -1] : nodeId;
         onPick(id ?? null, e.ctrlKey || e.metaKey);
       }
     };

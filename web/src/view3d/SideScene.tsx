@@ -4,12 +4,15 @@ import { BufferAttribute, BufferGeometry, DoubleSide, type Group, Matrix4 } from
 import type { MarksView, MaterialView, SideView } from '../api/client';
 import { useTime } from '../features/crossing/motion/time';
 import { type Shading, useView } from '../features/crossing/store';
+import { InstancedPart } from './InstancedPart';
 import { MaterialSet } from './materials';
 import type { Part } from './meshBlock';
 import type { Motion } from './motionBlock';
 import { PartMesh } from './PartMesh';
 import { SkeletonLines } from './SkeletonLines';
 import { Stage } from './Stage';
+
+const FEWEST_TOGETHER = 6;
 
 interface Props {
   crossingId: string;
@@ -48,6 +51,18 @@ export function SideScene(props: Props) {
 
   const chosen = useMemo(() => new Set(selected), [selected]);
   const away = useMemo(() => hiddenWithChildren(side, hidden), [side, hidden]);
+  const groups = useMemo(() => grouped(side, away, chosen), [side, away, chosen]);
+  const material = (part: Part, isChosen: boolean, skin: number) =>
+    materials.get(
+      part.material,
+      {
+        normal: part.geometry.hasAttribute('normal'),
+        uv: part.geometry.hasAttribute('uv'),
+        colour: part.geometry.hasAttribute('color'),
+      },
+      isChosen,
+      shading === 'weights' ? chosenJoint(side, skin, selected) : -1,
+    );
   const stage = useMemo(() => new Stage(side), [side]);
   useEffect(() => () => stage.dispose(), [stage]);
   useEffect(() => {
@@ -77,34 +92,71 @@ export function SideScene(props: Props) {
       <directionalLight position={[-4, 2.5, 1]} intensity={0.8} />
       <directionalLight position={[1, 3, -5]} intensity={0.7} />
       <group ref={content}>
-        {side.nodes.map((node) =>
-          node.mesh && !away.has(node.id)
-            ? (parts.get(node.mesh) ?? []).map((part, i) => (
-                <PartMesh
-                  key={`${node.id}-${i}`}
-                  nodeId={node.id}
-                  skin={node.skin}
-                  stage={stage}
-                  geometry={part.geometry}
-                  material={materials.get(
-                    part.material,
-                    {
-                      normal: part.geometry.hasAttribute('normal'),
-                      uv: part.geometry.hasAttribute('uv'),
-                      colour: part.geometry.hasAttribute('color'),
-                    },
-                    chosen.has(node.id),
-                    shading === 'weights' ? chosenJoint(side, node.skin, selected) : -1,
-                  )}
-                />
-              ))
-            : null,
+        {groups.alone.map((node) =>
+          (parts.get(node.mesh as string) ?? []).map((part, i) => (
+            <PartMesh
+              key={`${node.id}-${i}`}
+              nodeId={node.id}
+              skin={node.skin}
+              stage={stage}
+              geometry={part.geometry}
+              material={material(part, chosen.has(node.id), node.skin)}
+            />
+          )),
+        )}
+        {groups.together.map(({ mesh, ids }) =>
+          (parts.get(mesh) ?? []).map((part, i) => (
+            <InstancedPart
+              key={`${mesh}-${i}`}
+              nodeIds={ids}
+              stage={stage}
+              geometry={part.geometry}
+              material={material(part, false, -1)}
+            />
+          )),
         )}
       </group>
       {skeleton && <SkeletonLines side={side} stage={stage} />}
       {marks && <Marks marks={marks} matrix={side.fromNear} />}
     </>
   );
+}
+
+/**
+ * Nodes that are drawn alone, and those that are drawn together since they show the same mesh: with
+ * thousands of parts a draw for each would be too slow. The chosen ones stand alone.
+ */
+function grouped(side: SideView, away: Set<number>, chosen: Set<number>) {
+  const byMesh = new Map<string, number[]>();
+  const alone: SideView['nodes'] = [];
+  const basis = new Matrix4();
+  for (const node of side.nodes) {
+    if (!node.mesh || away.has(node.id)) {
+      continue;
+    }
+    // Mirrored parts are wound the other way, which a draw of many cannot tell apart.
+    const mirrored = basis.fromArray(node.matrix).determinant() < 0;
+    if (mirrored || node.skin >= 0 || node.weights.length > 0 || chosen.has(node.id)) {
+      alone.push(node);
+    } else {
+      const ids = byMesh.get(node.mesh) ?? [];
+      ids.push(node.id);
+      byMesh.set(node.mesh, ids);
+    }
+  }
+  const together: { mesh: string; ids: number[] }[] = [];
+  const single = new Set<number>();
+  for (const [mesh, ids] of byMesh) {
+    if (ids.length >= FEWEST_TOGETHER) {
+      together.push({ mesh, ids });
+    } else {
+      for (const id of ids) {
+        single.add(id);
+      }
+    }
+  }
+  alone.push(...side.nodes.filter((n) => single.has(n.id)));
+  return { alone, together };
 }
 
 /** Place of the selected joint in a skin, −1 for none. */

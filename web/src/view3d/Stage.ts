@@ -1,4 +1,4 @@
-import { Bone, Matrix4, type Mesh, Skeleton } from 'three';
+import { Bone, type InstancedMesh, Matrix4, type Mesh, Skeleton } from 'three';
 import type { SideView } from '../api/client';
 import { frameAt, type Motion, matrixAt } from './motionBlock';
 
@@ -13,6 +13,7 @@ export class Stage {
   private readonly rest = new Map<number, Matrix4>();
   private readonly restWeights = new Map<number, number[]>();
   private readonly shown = new Map<number, Set<Mesh>>();
+  private readonly many = new Map<InstancedMesh, number[]>();
   private readonly skeletons = new Map<number, { skeleton: Skeleton; joints: number[] }>();
   /** Weights that the user has set, by node. */
   private readonly handWeights = new Map<number, number[]>();
@@ -52,6 +53,25 @@ export class Stage {
     return () => all.delete(mesh);
   }
 
+  /** A mesh that shows many nodes; the function takes it away again. */
+  addMany(nodeIds: number[], mesh: InstancedMesh): () => void {
+    this.many.set(mesh, nodeIds);
+    this.placeMany(mesh, nodeIds);
+    return () => this.many.delete(mesh);
+  }
+
+  private placeMany(mesh: InstancedMesh, nodeIds: number[]) {
+    for (const [i, id] of nodeIds.entries()) {
+      const world = this.world.get(id);
+      if (world) {
+        mesh.setMatrixAt(i, world);
+      }
+    }
+    mesh.instanceMatrix.needsUpdate = true;
+    mesh.boundingSphere = null;
+    mesh.boundingBox = null;
+  }
+
   /** Weights set by hand instead of the clip's; `null` gives them back. */
   setWeights(nodeId: number, weights: number[] | null) {
     if (weights) {
@@ -83,6 +103,9 @@ export class Stage {
           skeleton.bones[j]?.matrixWorld.copy(world);
         }
       }
+    }
+    for (const [mesh, ids] of this.many) {
+      this.placeMany(mesh, ids);
     }
     for (const id of this.shown.keys()) {
       this.place(id);
