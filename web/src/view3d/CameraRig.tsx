@@ -6,6 +6,7 @@ import { eyeDirection, type Side, useView } from '../features/crossing/store';
 
 const TURN = 0.008;
 const STILL_PIXELS = 4;
+const ANGLE = 36;
 
 interface Props {
   side: Side;
@@ -23,8 +24,12 @@ export function CameraRig({ side, box, content, onPick }: Props) {
   const elevation = useView((s) => s.elevation);
   const away = useView((s) => s.distance);
   const t = useView((s) => s.targets[side]);
+  const through = useView((s) => s.lookThrough);
 
   useEffect(() => {
+    if (through !== null) {
+      return;
+    }
     const radius = radiusOf(box);
     const centre = centreOf(box);
     const target = new Vector3(
@@ -33,6 +38,7 @@ export function CameraRig({ side, box, content, onPick }: Props) {
       centre[2] + t[2] * radius,
     );
     const perspective = camera as PerspectiveCamera;
+    perspective.fov = ANGLE;
     perspective.aspect = size.width / Math.max(1, size.height);
     // Wide views are bound by height, narrow ones by width.
     const narrow = Math.min(1, perspective.aspect);
@@ -48,7 +54,7 @@ export function CameraRig({ side, box, content, onPick }: Props) {
     perspective.lookAt(target);
     perspective.updateProjectionMatrix();
     invalidate();
-  }, [camera, invalidate, size, azimuth, elevation, away, t, box]);
+  }, [camera, invalidate, size, azimuth, elevation, away, t, box, through]);
 
   useEffect(() => {
     const canvas = gl.domElement;

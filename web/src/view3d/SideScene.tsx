@@ -5,6 +5,7 @@ import type { MarksView, MaterialView, SideView } from '../api/client';
 import { useTime } from '../features/crossing/motion/time';
 import { type Shading, useView } from '../features/crossing/store';
 import { InstancedPart } from './InstancedPart';
+import { LookThrough } from './LookThrough';
 import { MaterialSet } from './materials';
 import type { Part } from './meshBlock';
 import type { Motion } from './motionBlock';
@@ -116,6 +117,7 @@ export function SideScene(props: Props) {
           )),
         )}
       </group>
+      <LookThrough side={side} stage={stage} />
       {skeleton && <SkeletonLines side={side} stage={stage} />}
       {marks && <Marks marks={marks} matrix={side.fromNear} />}
     </>

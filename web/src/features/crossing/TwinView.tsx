@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { type PointerEvent, useCallback, useEffect, useRef, useState } from 'react';
-import { ButtonGroup } from 'react-bootstrap';
+import { ButtonGroup, Form } from 'react-bootstrap';
 import type { Crossing, SideView } from '../../api/client';
 import { queries } from '../../api/queries';
 import { Button } from '../../shared/Button';
@@ -252,6 +252,9 @@ function ViewFrame(props: FrameProps) {
             Skeleton
           </Button>
         )}
+        {hasTools &&
+          (which === 'near' || layout === 'far') &&
+          (side?.cameras ?? []).some((c) => c.angle > 0) && <CameraChoice side={side} />}
         {(which === 'far' || layout === 'near') && (
           <ButtonGroup aria-label="Views">
             {LAYOUTS.map((l) => (
@@ -275,5 +278,29 @@ function ViewFrame(props: FrameProps) {
         )}
       </div>
     </section>
+  );
+}
+
+/** The free view, or one of the file's cameras. */
+function CameraChoice({ side }: { side: SideView | undefined }) {
+  const through = useView((s) => s.lookThrough);
+  const set = useView((s) => s.set);
+  return (
+    <Form.Select
+      size="sm"
+      aria-label="Camera"
+      title="Look through a camera of the file; turning the view leaves it"
+      value={through ?? ''}
+      onChange={(e) => set({ lookThrough: e.target.value ? Number(e.target.value) : null })}
+    >
+      <option value="">Free view</option>
+      {side?.cameras
+        .filter((c) => c.angle > 0)
+        .map((c) => (
+          <option key={c.nodeId} value={c.nodeId}>
+            {c.name || '(no name)'}
+          </option>
+        ))}
+    </Form.Select>
   );
 }

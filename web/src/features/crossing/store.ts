@@ -34,6 +34,8 @@ interface ViewState {
   finding: number | null;
   hoveredStone: number | null;
   openStone: string | null;
+  /** Node of the file's camera that both views look through; `null` for the free view. */
+  lookThrough: number | null;
   /** Whether the skeleton is drawn. */
   skeleton: boolean;
   /** Morph weights set by hand, by node. */
@@ -65,14 +67,20 @@ export const useView = create<ViewState>((set) => ({
   hoveredStone: null,
   openStone: null,
   skeleton: false,
+  lookThrough: null,
   morphWeights: {},
   set: (change) => set(change),
   orbit: (dAzimuth, dElevation) =>
     set((s) => ({
+      lookThrough: null,
       azimuth: s.azimuth + dAzimuth,
       elevation: Math.max(-MOST_ELEVATION, Math.min(MOST_ELEVATION, s.elevation + dElevation)),
     })),
-  zoom: (factor) => set((s) => ({ distance: Math.max(0.001, Math.min(400, s.distance * factor)) })),
+  zoom: (factor) =>
+    set((s) => ({
+      lookThrough: null,
+      distance: Math.max(0.001, Math.min(400, s.distance * factor)),
+    })),
   pan: (right, up) =>
     set((s) => {
       const [r, u] = screenAxes(s.azimuth, s.elevation);
@@ -81,9 +89,13 @@ export const useView = create<ViewState>((set) => ({
         t[1] + (r[1] * right + u[1] * up) * s.distance,
         t[2] + (r[2] * right + u[2] * up) * s.distance,
       ];
-      return { targets: { near: move(s.targets.near), far: move(s.targets.far) } };
+      return {
+        lookThrough: null,
+        targets: { near: move(s.targets.near), far: move(s.targets.far) },
+      };
     }),
-  frame: (targets, radius) => set({ targets, distance: START.distance * Math.max(1e-4, radius) }),
+  frame: (targets, radius) =>
+    set({ lookThrough: null, targets, distance: START.distance * Math.max(1e-4, radius) }),
   reset: () =>
     set({
       ...START,
@@ -93,6 +105,7 @@ export const useView = create<ViewState>((set) => ({
       hoveredStone: null,
       openStone: null,
       morphWeights: {},
+      lookThrough: null,
     }),
 }));
 

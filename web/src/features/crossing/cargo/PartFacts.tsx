@@ -31,10 +31,7 @@ export function PartFacts({ crossingId, side, survey }: Props) {
   const box = node.mesh ? meshBox(node.mesh) : null;
   const facts: [string, string][] = [['Path', node.path]];
   if (box) {
-    facts.push([
-      'Size',
-      `${[0, 1, 2].map((k) => plain((box.max[k] as number) - (box.min[k] as number))).join(' × ')} units`,
-    ]);
+    facts.push(['Size', `${triple(side, (k) => (box.max[k] as number) - (box.min[k] as number))}`]);
   }
   if (mesh) {
     facts.push(['Faces', facesText(mesh)]);
@@ -54,6 +51,14 @@ export function PartFacts({ crossingId, side, survey }: Props) {
   );
 }
 
+/** Three lengths, in metres where the unit is known. */
+function triple(side: SideView, length: (axis: number) => number): string {
+  const known = !side.heightDoubtful;
+  const scale = known ? side.metresPerUnit : 1;
+  const text = [0, 1, 2].map((k) => plain(Number((length(k) * scale).toPrecision(4))));
+  return `${text.join(' × ')} ${known ? 'm' : 'units'}`;
+}
+
 function facesText(mesh: SurveyView['inventory']['perMesh'][number]): string {
   if (mesh.faces === mesh.quads && mesh.faces > 0) {
     return `${count(mesh.faces)} · all quads`;
@@ -71,10 +76,7 @@ function WholeFacts({ side, survey }: Omit<Props, 'crossingId'>) {
   const b = side.bounds;
   const facts: [string, string][] = [];
   if (b.length === 6) {
-    facts.push([
-      'Size',
-      `${[0, 1, 2].map((k) => plain((b[k + 3] as number) - (b[k] as number))).join(' × ')} units`,
-    ]);
+    facts.push(['Size', `${triple(side, (k) => (b[k + 3] as number) - (b[k] as number))}`]);
   }
   facts.push(['Triangles', count(i.triangles)]);
   facts.push(['Faces', `${count(i.faces)} · ${count(i.quadFaces)} quads`]);

@@ -1,0 +1,40 @@
+import { useThree } from '@react-three/fiber';
+import { useEffect } from 'react';
+import { type PerspectiveCamera, Vector3 } from 'three';
+import type { SideView } from '../api/client';
+import { sideBox } from '../features/crossing/bounds';
+import { useTime } from '../features/crossing/motion/time';
+import { useView } from '../features/crossing/store';
+import type { Stage } from './Stage';
+
+/** Puts the view behind one of the file's cameras, while it moves too. */
+export function LookThrough({ side, stage }: { side: SideView; stage: Stage }) {
+  const { camera, invalidate, size } = useThree();
+  const through = useView((s) => s.lookThrough);
+  useEffect(() => {
+    const lens = side.cameras.find((c) => c.nodeId === through);
+    if (!lens) {
+      return;
+    }
+    const look = () => {
+      const world = stage.world.get(lens.nodeId);
+      if (!world) {
+        return;
+      }
+      const perspective = camera as PerspectiveCamera;
+      world.decompose(perspective.position, perspective.quaternion, new Vector3());
+      const box = sideBox(side);
+      const reach = new Vector3(...box.max).distanceTo(new Vector3(...box.min));
+      const away = perspective.position.length() + reach;
+      perspective.fov = lens.angle;
+      perspective.aspect = size.width / Math.max(1, size.height);
+      perspective.near = Math.max(away * 1e-3, 1e-5);
+      perspective.far = away * 20;
+      perspective.updateProjectionMatrix();
+      invalidate();
+    };
+    look();
+    return useTime.subscribe((now, before) => now.seconds !== before.seconds && look());
+  }, [side, stage, through, camera, invalidate, size]);
+  return null;
+}
