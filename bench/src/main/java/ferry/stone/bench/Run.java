@@ -26,6 +26,17 @@ public final class Run {
       System.out.printf("  ours takes %.0f plain copies%n", ours / score(results, "ObjBench.copy"));
       System.out.printf("  memory kept: %.0f bytes a triangle%n", bytesPerTriangle());
     }
+    double read = score(results, "GltfBench.read");
+    if (read > 0) {
+      double megabytes = GltfBench.glb(GltfBench.sheet(707)).length / 1e6;
+      double copy = score(results, "GltfBench.copy");
+      System.out.printf("%nGLB, 1 000 000 triangles, %.1f MB%n", megabytes);
+      for (String name : new String[] {"read", "write", "jgltf"}) {
+        double time = score(results, "GltfBench." + name);
+        System.out.printf(
+            "  %-6s %6.0f MB/s, %.0f plain copies%n", name, megabytes / time * 1000, time / copy);
+      }
+    }
     double ground = score(results, "FarSideBench.ground");
     if (ground > 0) {
       double copy = score(results, "FarSideBench.copyOfPositions");

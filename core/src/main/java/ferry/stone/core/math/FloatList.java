@@ -19,6 +19,12 @@ public final class FloatList {
     values[size++] = value;
   }
 
+  public void addAll(float[] more) {
+    grow(size + more.length);
+    System.arraycopy(more, 0, values, size, more.length);
+    size += more.length;
+  }
+
   /** Adds one value many times. */
   public void fill(float value, int count) {
     grow(size + count);

@@ -5,6 +5,8 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FormatException.Kind;
 import java.io.IOException;
 import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.ShortBuffer;
 import java.util.Map;
 
 /** Reads accessors of every component type: strided, normalised and sparse. */
@@ -58,7 +60,9 @@ final class GltfAccessors {
     String path = "/accessors/" + index;
     Source source = source(accessor, path, components, count);
     float[] values = new float[checked(count, components, source, path)];
-    if (source != null) {
+    if (source != null && count > 0 && source.isPacked(FLOAT, components)) {
+      source.from().asFloatBuffer().get(values);
+    } else if (source != null) {
       for (int i = 0, k = 0; i < count; i++) {
         for (int c = 0; c < components; c++) {
           values[k++] = (float) source.get(i, c, normalised);
@@ -91,7 +95,20 @@ final class GltfAccessors {
     }
     Source source = source(accessor, path, components, count);
     int[] values = new int[checked(count, components, source, path)];
-    if (source != null) {
+    if (source != null && count > 0 && source.isPacked(UNSIGNED_SHORT, components)) {
+      ShortBuffer shorts = source.from().asShortBuffer();
+      for (int i = 0; i < values.length; i++) {
+        values[i] = shorts.get(i) & 0xffff;
+      }
+    } else if (source != null && count > 0 && source.isPacked(UNSIGNED_INT, components)) {
+      source.from().asIntBuffer().get(values);
+      for (int value : values) {
+        if (value < 0) {
+          throw container.error(
+              Kind.CORRUPT, path, "index " + (value & 0xffff_ffffL) + " is out of range.");
+        }
+      }
+    } else if (source != null) {
       for (int i = 0, k = 0; i < count; i++) {
         for (int c = 0; c < components; c++) {
           double value = source.get(i, c, false);
@@ -118,6 +135,16 @@ final class GltfAccessors {
   }
 
   private record Source(ByteBuffer bytes, int offset, int stride, int type) {
+    /** Whether the values stand one after another in this type. */
+    boolean isPacked(int wanted, int components) {
+      return type == wanted && stride == components * size(type);
+    }
+
+    /** The bytes from the first value on. */
+    ByteBuffer from() {
+      return bytes.duplicate().position(offset).slice().order(ByteOrder.LITTLE_ENDIAN);
+    }
+
     double get(int element, int component, boolean normalised) {
       int at = offset + element * stride + component * size(type);
       return switch (type) {

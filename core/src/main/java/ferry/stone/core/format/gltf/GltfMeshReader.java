@@ -156,7 +156,7 @@ final class GltfMeshReader {
     }
     float[] xyz = accessors.floats(position, 3, at + "/attributes/POSITION");
     int first = positions.size() / 3;
-    addAll(positions, xyz);
+    positions.addAll(xyz);
     readLayers(primitive, at, first, xyz.length / 3, layers);
     return xyz.length / 3;
   }
@@ -214,7 +214,7 @@ final class GltfMeshReader {
       } else if (layer.components != components) {
         throw container.error(Kind.CORRUPT, path, "changes its size between primitives.");
       }
-      addAll(layer.values, values);
+      layer.values.addAll(values);
     }
     for (Layer layer : layers.values()) {
       layer.values.fill(layer.padding(), layer.components * (first + count) - layer.values.size());
@@ -287,12 +287,6 @@ final class GltfMeshReader {
     }
     if (mode == LINE_LOOP && indices.length > 0) {
       vertices.add(first + indices[0]);
-    }
-  }
-
-  private static void addAll(FloatList list, float[] values) {
-    for (float value : values) {
-      list.add(value);
     }
   }
 }
