@@ -40,9 +40,9 @@ export function Timeline({ clips }: { clips: SideView['clips'] }) {
     s.set({ playing: !s.playing });
   };
   useKeys({
-    k: play,
-    ',': () => s.step(-1),
-    '.': () => s.step(1),
+    p: play,
+    b: () => s.step(-1),
+    n: () => s.step(1),
   });
   if (clips.length === 0) {
     return null;
@@ -62,14 +62,14 @@ export function Timeline({ clips }: { clips: SideView['clips'] }) {
           </option>
         ))}
       </Form.Select>
-      <Button variant="outline-secondary" onClick={play} title="Play or stop (K)">
+      <Button variant="outline-secondary" onClick={play} title="Play or stop (P)">
         {s.playing ? 'Stop' : 'Play'}
       </Button>
       <Button
         variant="outline-secondary"
         disabled={!clip}
         onClick={() => s.step(-1)}
-        title="One frame back (,)"
+        title="One frame back (B)"
         aria-label="One frame back"
       >
         −1
@@ -78,7 +78,7 @@ export function Timeline({ clips }: { clips: SideView['clips'] }) {
         variant="outline-secondary"
         disabled={!clip}
         onClick={() => s.step(1)}
-        title="One frame on (.)"
+        title="One frame on (N)"
         aria-label="One frame on"
       >
         +1

@@ -227,7 +227,7 @@ public final class Rebase {
     if (local == LocalTransform.IDENTITY) {
       return local;
     }
-    if (local instanceof Trs trs && (isAxisPermutation() || isUniform(trs))) {
+    if (local instanceof Trs trs && (isAxisPermutation(directions) || isUniform(trs))) {
       Vector3d t = linear.transformDirection(new Vector3d(trs.translation()));
       Matrix3d rotation =
           new Matrix3d(directions)
@@ -259,7 +259,8 @@ public final class Rebase {
     return trs.scale().x() == trs.scale().y() && trs.scale().y() == trs.scale().z();
   }
 
-  private boolean isAxisPermutation() {
+  /** Whether a rotation or mirror takes axes to axes. */
+  static boolean isAxisPermutation(Matrix3d directions) {
     for (int c = 0; c < 3; c++) {
       for (int r = 0; r < 3; r++) {
         double v = Math.abs(directions.get(c, r));

@@ -17,8 +17,6 @@ import org.joml.Vector3d;
 
 /** What a change of frame does to skins and clips; see {@link Rebase}. */
 final class RebaseMotion {
-  private static final double EXACT = 1e-9;
-
   private final Matrix4d linear;
   private final Matrix4d inverse;
   private final Matrix3d positions;
@@ -42,7 +40,7 @@ final class RebaseMotion {
 
   /** Whether every moving node can take the change in its translation, rotation and scale. */
   boolean fits(Scene scene) {
-    if (isAxisPermutation()) {
+    if (Rebase.isAxisPermutation(directions)) {
       return true;
     }
     Map<Integer, Integer> places = scene.nodePlaces();
@@ -73,18 +71,6 @@ final class RebaseMotion {
     for (int i = 0; i + 2 < scales.length; i += 3) {
       if (scales[i] != scales[i + 1] || scales[i + 1] != scales[i + 2]) {
         return false;
-      }
-    }
-    return true;
-  }
-
-  private boolean isAxisPermutation() {
-    for (int c = 0; c < 3; c++) {
-      for (int r = 0; r < 3; r++) {
-        double v = Math.abs(directions.get(c, r));
-        if (v > EXACT && Math.abs(v - 1) > EXACT) {
-          return false;
-        }
       }
     }
     return true;
@@ -137,7 +123,11 @@ final class RebaseMotion {
         for (int c = 0; c < 3; c++) {
           for (int r = 0; r < 3; r++) {
             swap.set(
-                c, r, isAxisPermutation() ? Math.abs(Math.rint(swap.get(c, r))) : c == r ? 1 : 0);
+                c,
+                r,
+                Rebase.isAxisPermutation(directions)
+                    ? Math.abs(Math.rint(swap.get(c, r)))
+                    : c == r ? 1 : 0);
           }
         }
         yield track.withValues(

@@ -1,5 +1,6 @@
 package ferry.stone.core.proof;
 
+import ferry.stone.core.geometry.GeometricFold;
 import ferry.stone.core.geometry.RenderMesh;
 import ferry.stone.core.geometry.RenderPrimitive;
 import ferry.stone.core.math.Figures;
@@ -37,6 +38,7 @@ final class RigProof {
   private final Scene read;
   private final double size;
   private final List<Match> matches = new ArrayList<>();
+  private int notCompared;
 
   /**
    * A part on both sides.
@@ -86,8 +88,11 @@ final class RigProof {
     for (int i = 0; i < far.nodes().size(); i++) {
       Node node = far.nodes().get(i);
       if (node.content() instanceof Node.Content.MeshContent content) {
-        Deque<Integer> same = byName.get(node.name());
-        Integer place = same == null ? null : same.poll();
+        Integer place = poll(byName, node.name());
+        if (place == null) {
+          // A skinned part with children lands as a part of its own beside them.
+          place = poll(byName, node.name() + GeometricFold.SHAPE);
+        }
         if (place != null) {
           Node landed = read.nodes().get(place);
           int meshId = ((Node.Content.MeshContent) landed.content()).meshId();
@@ -95,9 +100,17 @@ final class RigProof {
               sources.computeIfAbsent(content.meshId(), id -> sourceVertices(farMeshes.get(id)));
           boolean fits = source.length == readMeshes.get(meshId).points().count();
           matches.add(new Match(i, place, fits ? source : null));
+          notCompared += fits ? 0 : 1;
+        } else {
+          notCompared++;
         }
       }
     }
+  }
+
+  private static Integer poll(Map<String, Deque<Integer>> byName, String name) {
+    Deque<Integer> same = byName.get(name);
+    return same == null ? null : same.poll();
   }
 
   /** The far vertex behind each landed one: landing writes primitives in this order. */
@@ -240,7 +253,6 @@ final class RigProof {
 
   private void pose(String fact, Pose wanted, Pose found) {
     double off = farthest(wanted, found);
-    boolean all = matches.stream().allMatch(m -> m.sourceVertex() != null);
     ledger.add(
         fact,
         -1,
@@ -248,8 +260,8 @@ final class RigProof {
         Figures.count(matches.size(), "part"),
         Figures.count(matches.size(), "part"),
         Proof.millimetres(off),
-        off <= POSE_TOLERANCE * size && all ? Verdict.KEPT : Verdict.CHANGED,
-        all ? "" : "some parts have another number of vertices and were not compared");
+        poseVerdict(off),
+        notComparedNote());
   }
 
   private void clips(Progress progress) {
@@ -302,9 +314,19 @@ final class RigProof {
           MOMENTS + " moments",
           MOMENTS + " moments",
           Proof.millimetres(off),
-          off <= POSE_TOLERANCE * size ? Verdict.KEPT : Verdict.CHANGED,
-          "");
+          poseVerdict(off),
+          notComparedNote());
     }
+  }
+
+  private Verdict poseVerdict(double off) {
+    return off <= POSE_TOLERANCE * size && notCompared == 0 ? Verdict.KEPT : Verdict.CHANGED;
+  }
+
+  private String notComparedNote() {
+    return notCompared == 0
+        ? ""
+        : Figures.count(notCompared, "part") + " did not land vertex by vertex: not compared";
   }
 
   private static String seconds(double s) {

@@ -51,14 +51,6 @@ public record Node(
     return new Node(id, name, newParent, transform, geometric, content, visible, properties);
   }
 
-  public Node withName(String newName) {
-    return new Node(id, newName, parent, transform, geometric, content, visible, properties);
-  }
-
-  public Node withId(int newId) {
-    return new Node(newId, name, parent, transform, geometric, content, visible, properties);
-  }
-
   public Node withVisible(boolean newVisible) {
     return new Node(id, name, parent, transform, geometric, content, newVisible, properties);
   }
@@ -98,10 +90,6 @@ public record Node(
         implements Content {
       public static MeshContent of(int meshId) {
         return new MeshContent(meshId, -1, null, null);
-      }
-
-      public MeshContent withMesh(int newMeshId) {
-        return new MeshContent(newMeshId, skinId, slotMaterials, morphWeights);
       }
 
       public MeshContent withSkin(int newSkinId) {

@@ -33,9 +33,4 @@ public record Skin(
   public Skin withInverseBind(double[] matrices) {
     return new Skin(id, name, meshId, jointNodeIds, matrices, offsets, joints, weights, method);
   }
-
-  public Skin withMesh(int newMeshId, int[] newOffsets, int[] newJoints, float[] newWeights) {
-    return new Skin(
-        id, name, newMeshId, jointNodeIds, inverseBind, newOffsets, newJoints, newWeights, method);
-  }
 }

@@ -40,7 +40,7 @@ final class GltfMeshes {
     this.scene = scene;
     this.skins = skins;
     this.extensions = extensions;
-    morphs = new GltfMorphs(buffer);
+    morphs = new GltfMorphs(buffer, findings);
     this.buffer = buffer;
     this.materialIndex = materialIndex;
     this.findings = findings;

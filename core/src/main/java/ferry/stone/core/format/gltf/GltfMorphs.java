@@ -2,6 +2,9 @@ package ferry.stone.core.format.gltf;
 
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Findings;
+import ferry.stone.core.finding.Severity;
 import ferry.stone.core.geometry.RenderPrimitive;
 import ferry.stone.core.scene.MorphTarget;
 import ferry.stone.core.scene.PolygonMesh;
@@ -10,9 +13,11 @@ import java.util.Arrays;
 /** Writes morph targets: deltas of positions and normals for each vertex that is written. */
 final class GltfMorphs {
   private final GltfBuffer buffer;
+  private final Findings findings;
 
-  GltfMorphs(GltfBuffer buffer) {
+  GltfMorphs(GltfBuffer buffer, Findings findings) {
     this.buffer = buffer;
+    this.findings = findings;
   }
 
   void targets(ObjectNode json, PolygonMesh mesh, RenderPrimitive primitive) {
@@ -64,6 +69,15 @@ final class GltfMorphs {
     ArrayNode weights = json.putArray("weights");
     ArrayNode names = json.withObject("/extras").putArray("targetNames");
     for (MorphTarget morph : mesh.morphs()) {
+      if (morph.shapes().size() > 1) {
+        findings.add(
+            Finding.of(
+                "in-betweens-left-out",
+                Severity.FIX,
+                mesh.name() + " · " + morph.name(),
+                "The shapes between off and fully on have no place in glTF: only the full shape is"
+                    + " written."));
+      }
       weights.add(morph.weight());
       names.add(morph.name());
     }

@@ -141,9 +141,26 @@ final class GltfSkins {
     }
   }
 
+  private void reportWithoutJoint(Skin skin) {
+    int none = 0;
+    for (int v = 0; v + 1 < skin.offsets().length; v++) {
+      none += skin.offsets()[v] == skin.offsets()[v + 1] ? 1 : 0;
+    }
+    if (none > 0) {
+      findings.add(
+          Finding.of(
+                  "vertices-given-a-joint",
+                  Severity.LOOK,
+                  scene.mesh(skin.meshId()).map(m -> m.name()).orElse(""),
+                  "Vertices that no joint moves follow the skin's first joint: glTF wants one.")
+              .measured(Figures.count(none, "vertex")));
+    }
+  }
+
   /** Says what is dropped from skins with more influences than are kept. */
   void report() {
     for (Skin skin : scene.skins()) {
+      reportWithoutJoint(skin);
       if (mostInfluences <= 0 || skin.mostInfluences() <= mostInfluences) {
         continue;
       }
