@@ -2,6 +2,7 @@
 // each 17th, in the rest pose and at five moments of each clip, with names of joints and targets.
 import fs from 'node:fs';
 import { AnimationMixer, LoopOnce, Vector3 } from 'three';
+import { MeshoptDecoder } from 'three/examples/jsm/libs/meshopt_decoder.module.js';
 import { GLTFLoader } from 'three/examples/jsm/loaders/GLTFLoader.js';
 
 globalThis.self = globalThis;
@@ -9,7 +10,7 @@ globalThis.self = globalThis;
 globalThis.createImageBitmap = async () => ({ width: 1, height: 1, close() {} });
 const file = fs.readFileSync(process.argv[2]);
 const data = file.buffer.slice(file.byteOffset, file.byteOffset + file.byteLength);
-const gltf = await new GLTFLoader().parseAsync(data, '');
+const gltf = await new GLTFLoader().setMeshoptDecoder(MeshoptDecoder).parseAsync(data, '');
 const joints = [];
 const targets = [];
 gltf.scene.traverse((o) => {

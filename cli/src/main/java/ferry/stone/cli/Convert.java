@@ -33,6 +33,8 @@ import picocli.CommandLine.Spec;
 final class Convert implements Callable<Integer> {
   @Mixin private CargoArguments arguments;
 
+  @Mixin private PackingArguments packing;
+
   @Option(
       names = "--to",
       required = true,
@@ -60,10 +62,11 @@ final class Convert implements Callable<Integer> {
     LandingOptions options;
     try {
       boolean glb = "glb".equals(format);
-      options = new LandingOptions(format, glb, glb, LandingOptions.Transforms.DATA, false, 4);
+      options =
+          new LandingOptions(format, glb, glb, LandingOptions.Transforms.DATA, false, 4)
+              .withPacking(packing.packing());
     } catch (IllegalArgumentException e) {
-      throw new picocli.CommandLine.ParameterException(
-          spec.commandLine(), "--to takes glb or gltf, not \"" + format + "\".");
+      throw new picocli.CommandLine.ParameterException(spec.commandLine(), e.getMessage() + ".");
     }
     try (WorkFolder work = new WorkFolder()) {
       CargoArguments.Cargo cargo = arguments.read(work.path());
@@ -96,6 +99,7 @@ final class Convert implements Callable<Integer> {
             new CargoFolder(written),
             landing.mainFile(),
             cargo.resources(),
+            options.packing(),
             landing.findings(),
             Progress.NONE);
     ObjectMapper mapper = new ObjectMapper();

@@ -13,6 +13,7 @@ import ferry.stone.core.geometry.RenderMesh;
 import ferry.stone.core.geometry.RenderPrimitive;
 import ferry.stone.core.handling.Handling;
 import ferry.stone.core.handling.Step;
+import ferry.stone.core.format.gltf.GltfPacking;
 import ferry.stone.core.landing.Landing;
 import ferry.stone.core.landing.LandingOptions;
 import ferry.stone.core.landing.LandingOptions.Transforms;
@@ -193,12 +194,88 @@ class OthersAgreeIT {
     valid(land(near, cargo, new LandingOptions(format, embed, embed, transforms, false, 0)));
   }
 
+  private static final GltfPacking PACKED =
+      new GltfPacking(true, true, GltfPacking.IndexBits.FITTING, true, 256, false);
+
   @ParameterizedTest
-  @EnumSource(names = {"CAPSTAN", "HERON"})
-  void threePosesTheSame(DemoWorld.Cargo which) throws Exception {
+  @EnumSource(DemoWorld.Cargo.class)
+  void theValidatorHasNothingToSayOfPackedFiles(DemoWorld.Cargo which) throws Exception {
     CargoFolder cargo = demo(which);
     Scene near = CargoReader.read("demo", ReadContext.of(cargo));
-    Path file = land(near, cargo, LandingOptions.glb());
+    GltfPacking[] packings = {
+      new GltfPacking(true, false, GltfPacking.IndexBits.SHORT, false, 64, true),
+      new GltfPacking(false, true, GltfPacking.IndexBits.LONG, true, 0, false),
+      PACKED
+    };
+    for (GltfPacking packing : packings) {
+      valid(land(near, cargo, LandingOptions.glb().withPacking(packing)));
+    }
+    LandingOptions apart = new LandingOptions("gltf", false, false, Transforms.ROOT, false, 0);
+    valid(land(near, cargo, apart.withPacking(PACKED)));
+  }
+
+  /** glTF-Transform unpacks the same numbers that are read here. */
+  @ParameterizedTest
+  @EnumSource(DemoWorld.Cargo.class)
+  void anotherReaderUnpacksTheSame(DemoWorld.Cargo which) throws Exception {
+    CargoFolder cargo = demo(which);
+    Scene near = CargoReader.read("demo", ReadContext.of(cargo));
+    for (GltfPacking packing : new GltfPacking[] {GltfPacking.NONE, PACKED}) {
+      Path file = land(near, cargo, LandingOptions.glb().withPacking(packing));
+      Scene ours = CargoReader.read("landed", ReadContext.of(CargoFolder.of(file.getParent())));
+      JsonNode theirs = Node.run("transform-glb.mjs", file);
+      assertEquals(ours.nodes().size(), theirs.path("nodes").size());
+      assertEquals(ours.meshes().size(), theirs.path("meshes").size());
+      assertEquals(ours.clips().size(), theirs.path("clips").size());
+      for (int m = 0; m < ours.meshes().size(); m++) {
+        sameNumbers(ours.meshes().get(m), theirs.path("meshes").get(m));
+      }
+      for (int c = 0; c < ours.clips().size(); c++) {
+        JsonNode clip = theirs.path("clips").get(c);
+        assertEquals(ours.clips().get(c).name(), clip.path("name").asText());
+        assertEquals(ours.clips().get(c).endSeconds(), clip.path("end").asDouble(), 1e-5);
+      }
+    }
+  }
+
+  private static void sameNumbers(PolygonMesh mesh, JsonNode primitives) {
+    int first = 0;
+    int corner = 0;
+    for (JsonNode primitive : primitives) {
+      JsonNode positions = primitive.path("positions");
+      for (int i = 0; i < positions.size(); i++) {
+        int vertex = first + i;
+        double wanted = mesh.points().at(9 * (i / 3) + i % 3 + 3 * first);
+        assertEquals(wanted, positions.get(i).asDouble(), 1e-6, mesh.name() + ", " + vertex);
+      }
+      JsonNode indices = primitive.path("indices");
+      for (int i = 0; i < indices.size(); i += 3) {
+        boolean same = false;
+        for (int turn = 0; turn < 3; turn++) {
+          boolean all = true;
+          for (int k = 0; k < 3; k++) {
+            int theirs = first + indices.get(i + (k + turn) % 3).asInt();
+            all &= theirs == mesh.faces().vertex(corner + k);
+          }
+          same |= all;
+        }
+        assertTrue(same, mesh.name() + ", triangle " + corner / 3);
+        corner += 3;
+      }
+      assertEquals(mesh.morphs().size(), primitive.path("targets").asInt());
+      assertEquals(0, primitive.path("weightsOff").asDouble(), 1e-6);
+      first += primitive.path("vertices").asInt();
+    }
+    assertEquals(mesh.points().count(), first);
+  }
+
+  @ParameterizedTest
+  @CsvSource({"CAPSTAN, false", "HERON, false", "CAPSTAN, true", "HERON, true"})
+  void threePosesTheSame(DemoWorld.Cargo which, boolean packed) throws Exception {
+    CargoFolder cargo = demo(which);
+    Scene near = CargoReader.read("demo", ReadContext.of(cargo));
+    LandingOptions options = LandingOptions.glb();
+    Path file = land(near, cargo, packed ? options.withPacking(PACKED) : options);
     Scene ours = CargoReader.read("landed", ReadContext.of(CargoFolder.of(file.getParent())));
     JsonNode theirs = Node.run("pose-glb.mjs", file);
     if (which == DemoWorld.Cargo.HERON) {

@@ -90,7 +90,12 @@ final class SceneMerge {
       int id = builder.newId();
       meshes.put(mesh.id(), id);
       int[] slots = remap(mesh.materialIds(), materials);
-      builder.add(mesh.toBuilder().id(id).materials(slots, mesh.faceSlot()).build());
+      builder.add(
+          mesh.toBuilder()
+              .id(id)
+              .materials(slots, mesh.faceSlot())
+              .variantMaterials(variants(scene, mesh, materials))
+              .build());
     }
     int top = builder.add(Node.of(builder.newId(), group, -1, Node.Content.GROUP));
     Map<Integer, Integer> shown = new HashMap<>();
@@ -128,21 +133,43 @@ final class SceneMerge {
               node.visible(),
               node.properties()));
     }
-    addMotion(scene, meshes, skins, nodes);
+    Map<Integer, Integer> targets = new HashMap<>(nodes);
+    targets.putAll(shown);
+    targets.putAll(materials);
+    addMotion(scene, meshes, skins, targets);
+  }
+
+  /** Looks of one name become one. */
+  private int[][] variants(Scene scene, PolygonMesh mesh, Map<Integer, Integer> materials) {
+    int[][] old = mesh.variantMaterials();
+    int[] places = new int[old.length];
+    int count = 0;
+    for (int v = 0; v < old.length; v++) {
+      places[v] = builder.variant(scene.variants().get(v));
+      count = Math.max(count, places[v] + 1);
+    }
+    int[][] result = new int[count][mesh.materialIds().length];
+    for (int[] variant : result) {
+      Arrays.fill(variant, -1);
+    }
+    for (int v = 0; v < old.length; v++) {
+      result[places[v]] = remap(old[v], materials);
+    }
+    return result;
   }
 
   private void addMotion(
       Scene scene,
       Map<Integer, Integer> meshes,
       Map<Integer, Integer> skins,
-      Map<Integer, Integer> nodes) {
+      Map<Integer, Integer> targets) {
     for (Skin skin : scene.skins()) {
       builder.add(
           new Skin(
               skins.get(skin.id()),
               skin.name(),
               meshes.get(skin.meshId()),
-              remap(skin.jointNodeIds(), nodes),
+              remap(skin.jointNodeIds(), targets),
               skin.inverseBind(),
               skin.offsets(),
               skin.joints(),
@@ -151,7 +178,7 @@ final class SceneMerge {
     }
     for (Clip clip : scene.clips()) {
       List<Clip.Track> tracks = new ArrayList<>();
-      clip.tracks().forEach(t -> tracks.add(t.withTarget(nodes.getOrDefault(t.targetId(), -1))));
+      clip.tracks().forEach(t -> tracks.add(t.withTarget(targets.getOrDefault(t.targetId(), -1))));
       builder.add(
           new Clip(builder.newId(), clip.name(), clip.startSeconds(), clip.endSeconds(), tracks));
     }

@@ -37,7 +37,7 @@ public final class GeometricFold {
     scene.nodes().forEach(n -> parents.add(n.parent()));
     scene.clips().stream()
         .flatMap(c -> c.tracks().stream())
-        .filter(t -> !t.isMorph())
+        .filter(Track::isTransform)
         .forEach(t -> moving.add(t.targetId()));
   }
 

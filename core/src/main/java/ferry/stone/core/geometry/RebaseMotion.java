@@ -23,6 +23,7 @@ final class RebaseMotion {
   private final Matrix3d directions;
   private final Vector3d move;
   private final double hand;
+  private final double scale;
 
   /**
    * @param linear the change without its translation: a scale times a rotation or mirror
@@ -32,7 +33,7 @@ final class RebaseMotion {
     this.linear = linear;
     inverse = new Matrix4d(linear).invert();
     positions = linear.get3x3(new Matrix3d());
-    double scale = Math.cbrt(Math.abs(positions.determinant()));
+    scale = Math.cbrt(Math.abs(positions.determinant()));
     directions = new Matrix3d(positions).scale(1 / scale);
     hand = Math.signum(positions.determinant());
     move = whole.getTranslation(new Vector3d());
@@ -48,7 +49,7 @@ final class RebaseMotion {
     for (Clip clip : scene.clips()) {
       for (Track track : clip.tracks()) {
         Integer place = places.get(track.targetId());
-        if (place != null && !track.isMorph()) {
+        if (place != null && track.isTransform()) {
           moving.add(place);
         }
         if (track.property().equals(Clip.SCALE) && !isUniform(track.values())) {
@@ -135,7 +136,7 @@ final class RebaseMotion {
             mapped(track.inSlopes(), swap),
             mapped(track.outSlopes(), swap));
       }
-      default -> track;
+      default -> track.isLength() ? track.scaled(scale) : track;
     };
   }
 

@@ -20,6 +20,7 @@ import java.util.Map;
  */
 public final class RenderMesh {
   private final PolygonMesh mesh;
+  private final int[] look;
   private final Attribute normals;
   private final List<Attribute> uvs;
   private final Attribute colours;
@@ -28,6 +29,7 @@ public final class RenderMesh {
 
   private RenderMesh(PolygonMesh mesh, Progress progress) {
     this.mesh = mesh;
+    look = mesh.looks();
     Attribute found = mesh.first(Attribute.Semantic.NORMAL).orElse(null);
     if (found == null && mesh.smoothing() != null && mesh.faces().faceCount() > 0) {
       found = Normals.bySmoothingGroups(mesh, progress);
@@ -40,7 +42,10 @@ public final class RenderMesh {
     addSplitting(colours);
   }
 
-  /** One primitive for each material in use, in slot order; unassigned faces last. */
+  /**
+   * One primitive for each material in use (with its variants, where there are some), in slot
+   * order; unassigned faces last.
+   */
   public static List<RenderPrimitive> of(PolygonMesh mesh, Progress progress) {
     return new RenderMesh(mesh, progress).build(progress);
   }
@@ -71,11 +76,11 @@ public final class RenderMesh {
   private List<RenderPrimitive> build(Progress progress) {
     Polygons faces = mesh.faces();
     Map<Integer, Integer> triangles = new LinkedHashMap<>();
-    for (int slot = 0; slot < mesh.materialIds().length; slot++) {
-      triangles.putIfAbsent(mesh.materialIds()[slot], 0);
+    for (int slot = 0; slot < look.length; slot++) {
+      triangles.putIfAbsent(look[slot], 0);
     }
     for (int f = 0; f < faces.faceCount(); f++) {
-      triangles.merge(mesh.materialOf(f), Math.max(0, faces.size(f) - 2), Integer::sum);
+      triangles.merge(lookOf(f), Math.max(0, faces.size(f) - 2), Integer::sum);
     }
     List<RenderPrimitive> result = new ArrayList<>();
     int[] head = new int[mesh.points().count()];
@@ -88,7 +93,12 @@ public final class RenderMesh {
     return result;
   }
 
-  private RenderPrimitive primitive(int material, int triangleCount, int[] head) {
+  private int lookOf(int face) {
+    int slot = mesh.slot(face);
+    return slot < 0 ? -1 : look[slot];
+  }
+
+  private RenderPrimitive primitive(int slot, int triangleCount, int[] head) {
     Polygons faces = mesh.faces();
     Arrays.fill(head, -1);
     int[] corners = new int[3 * triangleCount];
@@ -96,7 +106,7 @@ public final class RenderMesh {
     Triangulation triangulation = new Triangulation(mesh.points());
     int at = 0;
     for (int f = 0; f < faces.faceCount(); f++) {
-      if (mesh.materialOf(f) == material) {
+      if (lookOf(f) == slot) {
         int to = triangulation.cut(faces, f, corners, at);
         Arrays.fill(triangleFace, at / 3, to / 3, f);
         at = to;
@@ -115,11 +125,11 @@ public final class RenderMesh {
     for (int i = 0; i < indices.length; i++) {
       indices[i] = newPlace[indices[i]];
     }
-    return fill(material, order, variants, indices, triangleFace);
+    return fill(slot, order, variants, indices, triangleFace);
   }
 
   private RenderPrimitive fill(
-      int material, int[] order, Variants variants, int[] indices, int[] triangleFace) {
+      int slot, int[] order, Variants variants, int[] indices, int[] triangleFace) {
     int n = order.length;
     int[] source = new int[n];
     float[] positions = new float[3 * n];
@@ -134,7 +144,8 @@ public final class RenderMesh {
     List<float[]> uvValues = new ArrayList<>();
     uvs.forEach(uv -> uvValues.add(values(uv, order, variants)));
     return new RenderPrimitive(
-        material,
+        slot < 0 ? -1 : mesh.materialIds()[slot],
+        slot,
         positions,
         normals == null ? null : unit(values(normals, order, variants)),
         uvValues,

@@ -43,7 +43,8 @@ public record Landing(String mainFile, List<Finding> findings) {
             options.embedTextures(),
             options.embedBuffers(),
             options.doubleSided(),
-            options.influences());
+            options.influences(),
+            options.packing());
     String main =
         GltfWriter.write(arrived, gltf, stem, resources, output, findings, progress.part(0.05, 1));
     return new Landing(main, findings.list());

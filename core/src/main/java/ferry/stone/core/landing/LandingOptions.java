@@ -1,5 +1,7 @@
 package ferry.stone.core.landing;
 
+import ferry.stone.core.format.gltf.GltfPacking;
+
 /**
  * How a far side is landed.
  *
@@ -9,6 +11,7 @@ package ferry.stone.core.landing;
  * @param transforms where the change of frame and the placement go
  * @param doubleSided show both sides of every material
  * @param influences most joints that move a vertex, a multiple of 4; 0 for all
+ * @param packing what makes the file smaller; nothing when left out
  */
 public record LandingOptions(
     String format,
@@ -16,7 +19,8 @@ public record LandingOptions(
     boolean embedBuffers,
     Transforms transforms,
     boolean doubleSided,
-    int influences) {
+    int influences,
+    GltfPacking packing) {
 
   /** Where the change of frame goes. */
   public enum Transforms {
@@ -35,6 +39,23 @@ public record LandingOptions(
           "influences must be a multiple of 4, or 0 for all, not " + influences);
     }
     transforms = transforms == null ? Transforms.DATA : transforms;
+    packing = packing == null ? GltfPacking.NONE : packing;
+  }
+
+  /** Without packing. */
+  public LandingOptions(
+      String format,
+      boolean embedTextures,
+      boolean embedBuffers,
+      Transforms transforms,
+      boolean doubleSided,
+      int influences) {
+    this(format, embedTextures, embedBuffers, transforms, doubleSided, influences, null);
+  }
+
+  public LandingOptions withPacking(GltfPacking newPacking) {
+    return new LandingOptions(
+        format, embedTextures, embedBuffers, transforms, doubleSided, influences, newPacking);
   }
 
   public static LandingOptions glb() {

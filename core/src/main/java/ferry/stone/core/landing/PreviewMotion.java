@@ -115,7 +115,7 @@ public final class PreviewMotion {
   /** Places of the nodes that a clip moves, with all below them. */
   private static List<Integer> moving(Scene scene, Clip clip) {
     Set<Integer> targets = new HashSet<>();
-    clip.tracks().stream().filter(t -> !t.isMorph()).forEach(t -> targets.add(t.targetId()));
+    clip.tracks().stream().filter(Clip.Track::isTransform).forEach(t -> targets.add(t.targetId()));
     boolean[] moves = new boolean[scene.nodes().size()];
     List<Integer> moving = new ArrayList<>();
     for (int i = 0; i < moves.length; i++) {

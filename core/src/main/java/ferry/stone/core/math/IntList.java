@@ -38,6 +38,11 @@ public final class IntList {
     return size;
   }
 
+  /** Empties the list; its memory stays. */
+  public void clear() {
+    size = 0;
+  }
+
   /** A copy of the right length; the array itself when it is already full. */
   public int[] toArray() {
     return size == values.length ? values : Arrays.copyOf(values, size);

@@ -77,16 +77,35 @@ final class MaterialProof {
 
   /** How many triangles of each material, over all meshes. */
   private void assignment() {
-    Map<String, Long> wanted = trianglesByMaterial(far);
-    Map<String, Long> found = trianglesByMaterial(read);
+    assignment("Triangles on their materials", -1);
+    for (int v = 0; v < far.variants().size(); v++) {
+      assignment("Triangles on their materials in the look " + far.variants().get(v), v);
+    }
+    if (!far.variants().isEmpty()) {
+      boolean same = far.variants().equals(read.variants());
+      ledger.add(
+          "Looks to choose from",
+          -1,
+          String.join(", ", near.variants()),
+          String.join(", ", far.variants()),
+          String.join(", ", read.variants()),
+          "",
+          same ? Verdict.KEPT : Verdict.LOST,
+          same ? "" : "their names or order differ");
+    }
+  }
+
+  private void assignment(String fact, int variant) {
+    Map<String, Long> wanted = trianglesByMaterial(far, variant);
+    Map<String, Long> found = trianglesByMaterial(read, variant);
     long wrong = 0;
     for (String name : wanted.keySet()) {
       wrong += Math.abs(wanted.get(name) - found.getOrDefault(name, 0L));
     }
     ledger.add(
-        "Triangles on their materials",
+        fact,
         -1,
-        Figures.count(sum(trianglesByMaterial(near))),
+        Figures.count(sum(trianglesByMaterial(near, variant))),
         Figures.count(sum(wanted)),
         Figures.count(sum(found)),
         Figures.count(wrong, "triangle"),
@@ -98,14 +117,17 @@ final class MaterialProof {
     return counts.values().stream().mapToLong(Long::longValue).sum();
   }
 
-  private static Map<String, Long> trianglesByMaterial(Scene scene) {
+  /**
+   * @param variant place of the look, −1 for the usual one
+   */
+  private static Map<String, Long> trianglesByMaterial(Scene scene, int variant) {
     Map<Integer, String> names = new HashMap<>();
     scene.materials().forEach(m -> names.put(m.id(), m.name()));
     Map<String, Long> counts = new HashMap<>();
     for (PolygonMesh mesh : scene.meshes()) {
       for (int f = 0; f < mesh.faces().faceCount(); f++) {
         counts.merge(
-            names.getOrDefault(mesh.materialOf(f), ""),
+            names.getOrDefault(variant < 0 ? mesh.materialOf(f) : mesh.materialOf(f, variant), ""),
             (long) Math.max(0, mesh.faces().size(f) - 2),
             Long::sum);
       }

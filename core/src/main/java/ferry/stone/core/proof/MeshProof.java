@@ -1,7 +1,7 @@
 package ferry.stone.core.proof;
 
+import ferry.stone.core.format.gltf.GltfPacking;
 import ferry.stone.core.geometry.MeshMeasure;
-import ferry.stone.core.geometry.RenderMesh;
 import ferry.stone.core.geometry.RenderPrimitive;
 import ferry.stone.core.geometry.TriangleTree;
 import ferry.stone.core.math.Figures;
@@ -23,7 +23,9 @@ final class MeshProof {
   /** Most points from which the distance to the other surface is measured, each way. */
   private static final int SAMPLES = 20_000;
 
+  private static final double QUANTIZED_TOLERANCE = 3e-5;
   private static final double AREA_TOLERANCE = 1e-5;
+  private static final String ROUNDED = "rounded to 16 bits, as chosen";
   private static final double UV_TOLERANCE = 2e-6;
   private static final double NORMAL_TOLERANCE_DEGREES = 0.1;
   private static final double COLOUR_TOLERANCE = 0.003;
@@ -36,9 +38,11 @@ final class MeshProof {
   private final int nodeId;
   private final boolean flipped;
   private final boolean linear;
+  private final GltfPacking packing;
 
   /**
    * @param scene the far scene, for what its UVs and colours mean
+   * @param packing how it was written, for the order of what is compared
    */
   MeshProof(
       Ledger ledger,
@@ -46,7 +50,9 @@ final class MeshProof {
       Scene.ShownMesh far,
       Scene.ShownMesh landed,
       PolygonMesh near,
-      double size) {
+      double size,
+      GltfPacking packing) {
+    this.packing = packing;
     flipped = scene.uvOrigin() == UvOrigin.BOTTOM_LEFT;
     linear = scene.linearColours();
     this.ledger = ledger;
@@ -200,7 +206,11 @@ final class MeshProof {
         Figures.count(b.length / 9, "triangle"),
         Double.isFinite(off) ? Proof.millimetres(off) : "not measurable",
         kept ? Verdict.KEPT : Verdict.CHANGED,
-        kept ? "" : "surfaces lie apart");
+        kept
+            ? ""
+            : packing.quantized() && off <= QUANTIZED_TOLERANCE * size
+                ? ROUNDED
+                : "surfaces lie apart");
   }
 
   /** From corners and middles of evenly picked triangles. */
@@ -231,7 +241,7 @@ final class MeshProof {
 
   /** Compares corner by corner, in the order that the landing promises. */
   private void corners(Progress progress) {
-    List<RenderPrimitive> wanted = RenderMesh.of(far.mesh(), progress);
+    List<RenderPrimitive> wanted = packing.primitives(far.mesh(), progress);
     long corners = wanted.stream().mapToLong(p -> p.indices().length).sum();
     PolygonMesh found = landed.mesh();
     boolean comparable = corners == found.faces().cornerCount();
@@ -243,7 +253,7 @@ final class MeshProof {
           d.compare(p, p.indices()[i], found.faces().vertex(corner++));
         }
       }
-      comparable = d.position <= Proof.POSITION_TOLERANCE * size;
+      comparable = d.position <= tolerance() * size;
     }
     int vertices = wanted.stream().mapToInt(RenderPrimitive::vertexCount).sum();
     ledger.add(
@@ -253,11 +263,18 @@ final class MeshProof {
         Figures.count(far.mesh().points().count()),
         Figures.count(vertices) + (vertices > far.mesh().points().count() ? " with seams" : ""),
         comparable ? Proof.millimetres(d.position) : "order differs",
-        comparable ? Verdict.KEPT : Verdict.CHANGED,
-        comparable ? "" : "corners could not be paired");
+        comparable && !packing.drawOrder() ? Verdict.KEPT : Verdict.CHANGED,
+        !comparable
+            ? "corners could not be paired"
+            : packing.drawOrder() ? "in the order that draws fastest, as chosen" : "");
     if (comparable) {
       layers(d, wanted);
     }
+  }
+
+  /** Rounded to 16 bits, vertices lie off by up to half a step of the mesh's own cube. */
+  private double tolerance() {
+    return packing.quantized() ? QUANTIZED_TOLERANCE : Proof.POSITION_TOLERANCE;
   }
 
   private void layers(CornerDifference d, List<RenderPrimitive> wanted) {
@@ -273,7 +290,7 @@ final class MeshProof {
           Figures.count(found, "set"),
           String.format(java.util.Locale.ROOT, "%.6f", d.uv),
           kept ? Verdict.KEPT : found < sets ? Verdict.LOST : Verdict.CHANGED,
-          kept ? "" : "UVs differ");
+          kept ? "" : packing.quantized() ? ROUNDED : "UVs differ");
     }
     boolean had = !wanted.isEmpty() && wanted.get(0).normals() != null;
     boolean has = landed.mesh().first(Semantic.NORMAL).isPresent();

@@ -6,7 +6,9 @@ import ferry.stone.core.format.CargoPath;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.Resources;
+import ferry.stone.core.format.gltf.GltfPacking;
 import ferry.stone.core.format.gltf.GltfReader;
+import ferry.stone.core.geometry.GeometricFold;
 import ferry.stone.core.geometry.Rebase;
 import ferry.stone.core.math.Bounds;
 import ferry.stone.core.math.Figures;
@@ -14,13 +16,12 @@ import ferry.stone.core.math.Frame;
 import ferry.stone.core.proof.LedgerRow.Verdict;
 import ferry.stone.core.scene.FaceSet;
 import ferry.stone.core.scene.FrameSource;
+import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
-import java.util.ArrayDeque;
 import java.util.ArrayList;
-import java.util.Deque;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -54,6 +55,7 @@ public record Proof(
    * @param landed the written files
    * @param mainFile the one to open
    * @param cargo the source files, for their textures
+   * @param packing how it was written
    * @param written findings of the writer
    */
   public static Proof of(
@@ -62,6 +64,7 @@ public record Proof(
       Resources landed,
       String mainFile,
       Resources cargo,
+      GltfPacking packing,
       List<Finding> written,
       Progress progress)
       throws IOException, FormatException {
@@ -73,8 +76,9 @@ public record Proof(
     Scene arrived = Rebase.intoData(far, Frame.Y_UP_METRE);
     Ledger ledger = new Ledger();
     whole(ledger, near, arrived, read);
-    parts(ledger, near, arrived, read, progress);
-    new RigProof(ledger, near, arrived, read).run(progress);
+    PartMatch match = new PartMatch(arrived, read);
+    parts(ledger, near, arrived, read, match, packing, progress);
+    new RigProof(ledger, near, arrived, read, match, packing).run(progress);
     new MaterialProof(ledger, near, arrived, read, cargo, landed).run(progress);
     notCarried(ledger, arrived, written);
     List<LedgerRow> rows = ledger.rows();
@@ -180,17 +184,25 @@ public record Proof(
         : Verdict.CHANGED;
   }
 
-  private static void parts(Ledger ledger, Scene near, Scene far, Scene read, Progress progress)
+  private static void parts(
+      Ledger ledger,
+      Scene near,
+      Scene far,
+      Scene read,
+      PartMatch match,
+      GltfPacking packing,
+      Progress progress)
       throws FormatException {
     ledger.group("Parts");
-    int extraRoot = read.nodes().size() == far.nodes().size() + 1 ? 1 : 0;
+    List<String> found = partPaths(read);
+    int extraRoot = found.size() == far.nodes().size() + 1 ? 1 : 0;
     if (extraRoot == 1) {
       ledger.add(
           "Parts in the hierarchy",
           -1,
           Figures.count(near.nodes().size()),
           Figures.count(far.nodes().size()),
-          Figures.count(read.nodes().size()),
+          Figures.count(found.size()),
           "+1",
           Verdict.CHANGED,
           "one root carries unit, axes and place");
@@ -200,33 +212,43 @@ public record Proof(
           -1,
           near.nodes().size(),
           far.nodes().size(),
-          read.nodes().size(),
-          "parts are missing");
+          found.size(),
+          found.size() < far.nodes().size() ? "parts are missing" : "parts were added");
     }
-    names(ledger, far, read, extraRoot);
-    Map<String, Deque<Scene.ShownMesh>> landedByName = new HashMap<>();
-    for (Scene.ShownMesh shown : read.shownMeshes()) {
-      landedByName.computeIfAbsent(shown.node().name(), k -> new ArrayDeque<>()).add(shown);
-    }
+    names(ledger, far, found, extraRoot);
     Map<Integer, PolygonMesh> nearMeshes = near.meshesById();
     List<Scene.ShownMesh> shown = far.shownMeshes();
     double size = far.bounds().diagonal();
     for (int i = 0; i < shown.size(); i++) {
       progress.checkCancelled();
       progress.report("comparing " + shown.get(i).node().name(), 0.3 + 0.5 * i / shown.size());
-      Deque<Scene.ShownMesh> same = landedByName.get(shown.get(i).node().name());
-      Scene.ShownMesh match = same == null ? null : same.poll();
       ledger.group(shown.get(i).path());
-      new MeshProof(
-              ledger, far, shown.get(i), match, nearMeshes.get(shown.get(i).mesh().id()), size)
+      PolygonMesh before = nearMeshes.get(shown.get(i).mesh().id());
+      new MeshProof(ledger, far, shown.get(i), match.landed(i), before, size, packing)
           .run(progress);
     }
   }
 
-  private static void names(Ledger ledger, Scene far, Scene read, int extraRoot) {
+  /** Paths of all nodes but those that only stand for what their parent shows. */
+  private static List<String> partPaths(Scene read) {
+    List<String> all = read.paths();
+    List<String> found = new ArrayList<>();
+    for (int i = 0; i < all.size(); i++) {
+      Node node = read.nodes().get(i);
+      boolean shape =
+          node.parent() >= 0
+              && node.name().equals(read.nodes().get(node.parent()).name() + GeometricFold.SHAPE);
+      if (!shape) {
+        found.add(all.get(i));
+      }
+    }
+    return found;
+  }
+
+  private static void names(Ledger ledger, Scene far, List<String> landed, int extraRoot) {
     List<String> wanted = far.paths();
     List<String> found = new ArrayList<>();
-    read.paths().stream()
+    landed.stream()
         .skip(extraRoot)
         .forEach(p -> found.add(extraRoot == 1 ? p.substring(p.indexOf('/') + 1) : p));
     int same = 0;

@@ -1,10 +1,10 @@
 package ferry.stone.core.proof;
 
-import ferry.stone.core.geometry.GeometricFold;
-import ferry.stone.core.geometry.RenderMesh;
+import ferry.stone.core.format.gltf.GltfPacking;
 import ferry.stone.core.geometry.RenderPrimitive;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.motion.Deform;
+import ferry.stone.core.motion.InBetweens;
 import ferry.stone.core.motion.Pose;
 import ferry.stone.core.proof.LedgerRow.Verdict;
 import ferry.stone.core.scene.Camera;
@@ -38,6 +38,8 @@ final class RigProof {
   private final Scene read;
   private final double size;
   private final List<Match> matches = new ArrayList<>();
+  private final GltfPacking packing;
+  private final PartMatch parts;
   private int notCompared;
 
   /**
@@ -48,7 +50,9 @@ final class RigProof {
    */
   private record Match(int farPlace, int readPlace, int[] sourceVertex) {}
 
-  RigProof(Ledger ledger, Scene near, Scene far, Scene read) {
+  RigProof(Ledger ledger, Scene near, Scene far, Scene read, PartMatch parts, GltfPacking packing) {
+    this.parts = parts;
+    this.packing = packing;
     this.ledger = ledger;
     this.near = near;
     this.far = far;
@@ -76,46 +80,32 @@ final class RigProof {
   }
 
   private void match() {
-    Map<String, Deque<Integer>> byName = new HashMap<>();
-    for (int i = 0; i < read.nodes().size(); i++) {
-      if (read.nodes().get(i).content() instanceof Node.Content.MeshContent) {
-        byName.computeIfAbsent(read.nodes().get(i).name(), k -> new ArrayDeque<>()).add(i);
-      }
-    }
     Map<Integer, PolygonMesh> farMeshes = far.meshesById();
     Map<Integer, PolygonMesh> readMeshes = read.meshesById();
+    Map<Integer, Integer> readPlaces = read.nodePlaces();
     Map<Integer, int[]> sources = new HashMap<>();
+    int shown = 0;
     for (int i = 0; i < far.nodes().size(); i++) {
       Node node = far.nodes().get(i);
       if (node.content() instanceof Node.Content.MeshContent content) {
-        Integer place = poll(byName, node.name());
-        if (place == null) {
-          // A skinned part with children lands as a part of its own beside them.
-          place = poll(byName, node.name() + GeometricFold.SHAPE);
-        }
-        if (place != null) {
-          Node landed = read.nodes().get(place);
-          int meshId = ((Node.Content.MeshContent) landed.content()).meshId();
-          int[] source =
-              sources.computeIfAbsent(content.meshId(), id -> sourceVertices(farMeshes.get(id)));
-          boolean fits = source.length == readMeshes.get(meshId).points().count();
-          matches.add(new Match(i, place, fits ? source : null));
-          notCompared += fits ? 0 : 1;
-        } else {
+        Scene.ShownMesh landed = parts.landed(shown++);
+        if (landed == null) {
           notCompared++;
+          continue;
         }
+        int meshId = ((Node.Content.MeshContent) landed.node().content()).meshId();
+        int[] source =
+            sources.computeIfAbsent(content.meshId(), id -> sourceVertices(farMeshes.get(id)));
+        boolean fits = source.length == readMeshes.get(meshId).points().count();
+        matches.add(new Match(i, readPlaces.get(landed.node().id()), fits ? source : null));
+        notCompared += fits ? 0 : 1;
       }
     }
   }
 
-  private static Integer poll(Map<String, Deque<Integer>> byName, String name) {
-    Deque<Integer> same = byName.get(name);
-    return same == null ? null : same.poll();
-  }
-
   /** The far vertex behind each landed one: landing writes primitives in this order. */
-  private static int[] sourceVertices(PolygonMesh mesh) {
-    List<RenderPrimitive> primitives = RenderMesh.of(mesh, Progress.NONE);
+  private int[] sourceVertices(PolygonMesh mesh) {
+    List<RenderPrimitive> primitives = packing.primitives(mesh, Progress.NONE);
     int[] all = new int[primitives.stream().mapToInt(RenderPrimitive::vertexCount).sum()];
     int at = 0;
     for (RenderPrimitive p : primitives) {
@@ -179,31 +169,35 @@ final class RigProof {
   }
 
   private void morphTargets() {
+    Scene whole = InBetweens.asTargets(far);
+    Pose wantedRest = Pose.rest(whole);
+    Pose foundRest = Pose.rest(read);
     for (Match match : matches) {
-      PolygonMesh wanted = mesh(far, match.farPlace());
+      PolygonMesh wanted = mesh(whole, match.farPlace());
       PolygonMesh found = mesh(read, match.readPlace());
       if (wanted.morphs().isEmpty()) {
         continue;
       }
       List<String> names = MorphTarget.keys(wanted.morphs());
       List<String> landed = MorphTarget.keys(found.morphs());
+      int source = mesh(far, match.farPlace()).morphs().size();
       ledger.add(
           "Morph targets of " + wanted.name(),
           -1,
-          Figures.count(names.size()),
-          Figures.count(names.size()),
+          Figures.count(source),
+          Figures.count(source),
           Figures.count(landed.size()),
-          Figures.count(landed.size() - names.size()),
-          names.equals(landed) ? Verdict.KEPT : Verdict.LOST,
+          Figures.count(landed.size() - source),
+          !names.equals(landed)
+              ? Verdict.LOST
+              : source == names.size() ? Verdict.KEPT : Verdict.CHANGED,
           names.equals(landed) ? String.join(", ", names) : "names or order differ");
       if (names.equals(landed) && match.sourceVertex() != null) {
         for (int m = 0; m < names.size(); m++) {
-          double[] weights = new double[names.size()];
-          weights[m] = 1;
           double off =
               farthest(
-                  Deform.morphed(wanted, weights),
-                  Deform.morphed(found, weights),
+                  Deform.world(whole, only(wantedRest, match.farPlace(), m), match.farPlace()),
+                  Deform.world(read, only(foundRest, match.readPlace(), m), match.readPlace()),
                   match.sourceVertex());
           ledger.add(
               "Shape of " + names.get(m),
@@ -217,6 +211,14 @@ final class RigProof {
         }
       }
     }
+  }
+
+  /** The rest pose with one target of one part fully on and its others off. */
+  private static Pose only(Pose rest, int place, int morph) {
+    double[][] weights = rest.morphWeights().clone();
+    weights[place] = new double[weights[place].length];
+    weights[place][morph] = 1;
+    return new Pose(rest.world(), weights);
   }
 
   private static PolygonMesh mesh(Scene scene, int place) {

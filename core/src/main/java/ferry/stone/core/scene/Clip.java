@@ -19,6 +19,32 @@ public record Clip(
   public static final String ROTATION = "rotation";
   public static final String SCALE = "scale";
 
+  /** 1 for a node that is seen, 0 for one that is not. */
+  public static final String VISIBLE = "visible";
+
+  /** Vertical angle of view in radians. */
+  public static final String CAMERA_ANGLE = "camera/angle";
+
+  /** Height of an orthographic view in scene units. */
+  public static final String CAMERA_HEIGHT = "camera/height";
+
+  /** Linear red, green and blue. */
+  public static final String LIGHT_COLOUR = "light/colour";
+
+  public static final String LIGHT_INTENSITY = "light/intensity";
+
+  /** Reach in scene units. */
+  public static final String LIGHT_RANGE = "light/range";
+
+  /** Half angle of full light in radians. */
+  public static final String LIGHT_INNER_ANGLE = "light/innerAngle";
+
+  /** Half angle where a spot ends in radians. */
+  public static final String LIGHT_OUTER_ANGLE = "light/outerAngle";
+
+  /** Begins the property of a material's factor; the name of its {@link Channel} follows. */
+  public static final String MATERIAL = "material/";
+
   /** Begins the property of a morph weight. */
   public static final String MORPH = "morph/";
 
@@ -33,8 +59,8 @@ public record Clip(
    * The motion of one value.
    *
    * @param targetId node, camera, light or material
-   * @param property {@code translation}, {@code rotation} (quaternion x, y, z, w), {@code scale},
-   *     or {@link #MORPH} and the target's key (see {@link MorphTarget#keys})
+   * @param property one of the constants above; {@code rotation} is a quaternion x, y, z, w; {@link
+   *     #MORPH} is followed by the target's key (see {@link MorphTarget#keys})
    * @param components numbers a key
    * @param timesSeconds rising key times
    * @param values {@code double[components*k]}
@@ -110,6 +136,27 @@ public record Clip(
 
     public boolean isMorph() {
       return property.startsWith(MORPH);
+    }
+
+    /** Whether it moves, turns or scales a node. */
+    public boolean isTransform() {
+      return property.equals(TRANSLATION) || property.equals(ROTATION) || property.equals(SCALE);
+    }
+
+    /** Whether its values are lengths in scene units, apart from translations. */
+    public boolean isLength() {
+      return property.equals(CAMERA_HEIGHT) || property.equals(LIGHT_RANGE);
+    }
+
+    /** All values times a number. */
+    public Track scaled(double factor) {
+      return factor == 1
+          ? this
+          : withValues(scaled(values, factor), scaled(inSlopes, factor), scaled(outSlopes, factor));
+    }
+
+    private static double[] scaled(double[] values, double factor) {
+      return values == null ? null : java.util.Arrays.stream(values).map(v -> v * factor).toArray();
     }
   }
 

@@ -11,6 +11,7 @@ public final class MeshBuilder {
   private Polygons faces;
   private List<Attribute> attributes;
   private int[] materialIds;
+  private int[][] variantMaterials;
   private int[] faceSlot;
   private int[] smoothing;
   private List<FaceSet> faceSets;
@@ -26,6 +27,7 @@ public final class MeshBuilder {
     faces = mesh.faces();
     attributes = mesh.attributes();
     materialIds = mesh.materialIds();
+    variantMaterials = mesh.variantMaterials();
     faceSlot = mesh.faceSlot();
     smoothing = mesh.smoothing();
     faceSets = mesh.faceSets();
@@ -91,6 +93,14 @@ public final class MeshBuilder {
   }
 
   /**
+   * @param slotMaterials material of each slot in each variant, −1 where the slot keeps its own
+   */
+  public MeshBuilder variantMaterials(int[][] slotMaterials) {
+    variantMaterials = slotMaterials;
+    return this;
+  }
+
+  /**
    * @param groups smoothing group of each face, or {@code null} if unsaid
    */
   public MeshBuilder smoothing(int[] groups) {
@@ -111,6 +121,7 @@ public final class MeshBuilder {
         faces,
         attributes,
         materialIds,
+        variantMaterials,
         faceSlot,
         smoothing,
         faceSets,

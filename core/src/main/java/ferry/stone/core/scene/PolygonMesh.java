@@ -1,9 +1,12 @@
 package ferry.stone.core.scene;
 
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.IntStream;
 
 /**
  * A mesh of polygons with layers of values over it.
@@ -13,6 +16,8 @@ import java.util.Optional;
  * @param faces corners of the faces
  * @param attributes normals, UV sets, colours …, in the source's order
  * @param materialIds material of each slot, −1 for a slot that has none
+ * @param variantMaterials material of each slot in each of the scene's variants, −1 where the slot
+ *     keeps its own; empty when no variant changes it
  * @param faceSlot slot of each face, −1 for none; {@code null} when all faces have slot 0
  * @param smoothing smoothing group bits or numbers of each face, 0 for none; {@code null} if unsaid
  * @param faceSets named sets
@@ -28,6 +33,7 @@ public record PolygonMesh(
     Polygons faces,
     List<Attribute> attributes,
     int[] materialIds,
+    int[][] variantMaterials,
     int[] faceSlot,
     int[] smoothing,
     List<FaceSet> faceSets,
@@ -52,6 +58,7 @@ public record PolygonMesh(
         faces,
         List.of(),
         new int[0],
+        new int[0][],
         null,
         null,
         List.of(),
@@ -80,6 +87,41 @@ public record PolygonMesh(
   public int materialOf(int face) {
     int slot = slot(face);
     return slot < 0 ? -1 : materialIds[slot];
+  }
+
+  /**
+   * For each slot the first one that looks the same in every variant, −1 for a slot without any
+   * material: which slots need not be told apart.
+   */
+  public int[] looks() {
+    int[] looks = new int[materialIds.length];
+    Map<List<Integer>, Integer> first = new HashMap<>();
+    for (int slot = 0; slot < looks.length; slot++) {
+      List<Integer> look = new ArrayList<>(List.of(materialIds[slot]));
+      for (int[] variant : variantMaterials) {
+        look.add(variant[slot]);
+      }
+      boolean bare = look.stream().allMatch(id -> id < 0);
+      Integer same = bare ? Integer.valueOf(-1) : first.putIfAbsent(look, slot);
+      looks[slot] = same == null ? slot : same;
+    }
+    return looks;
+  }
+
+  /** Material of a face in one of the scene's variants, −1 for none. */
+  public int materialOf(int face, int variant) {
+    int slot = slot(face);
+    boolean changes =
+        slot >= 0 && variant < variantMaterials.length && variantMaterials[variant][slot] >= 0;
+    return changes ? variantMaterials[variant][slot] : materialOf(face);
+  }
+
+  /** All materials that the mesh can show. */
+  public IntStream usedMaterials() {
+    return IntStream.concat(
+            Arrays.stream(materialIds),
+            Arrays.stream(variantMaterials).flatMapToInt(Arrays::stream))
+        .filter(id -> id >= 0);
   }
 
   /** A changed copy: set what changes, then {@link MeshBuilder#build()}. */

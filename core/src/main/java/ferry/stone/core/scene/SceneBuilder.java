@@ -27,6 +27,7 @@ public final class SceneBuilder {
   private final List<Camera> cameras = new ArrayList<>();
   private final List<Light> lights = new ArrayList<>();
   private final List<PointCache> caches = new ArrayList<>();
+  private final List<String> variants = new ArrayList<>();
   private final Map<String, Object> properties = new HashMap<>();
   private int nextId = 1;
 
@@ -52,6 +53,7 @@ public final class SceneBuilder {
     cameras.addAll(scene.cameras());
     lights.addAll(scene.lights());
     caches.addAll(scene.caches());
+    variants.addAll(scene.variants());
     properties.putAll(scene.properties());
     nextId = scene.nextId();
   }
@@ -165,6 +167,14 @@ public final class SceneBuilder {
     return this;
   }
 
+  /** Place of a look among the scene's, added when it is new. */
+  public int variant(String variantName) {
+    if (!variants.contains(variantName)) {
+      variants.add(variantName);
+    }
+    return variants.indexOf(variantName);
+  }
+
   public SceneBuilder textures(List<Texture> newTextures) {
     textures.clear();
     textures.addAll(newTextures);
@@ -214,6 +224,7 @@ public final class SceneBuilder {
         cameras,
         lights,
         caches,
+        variants,
         properties,
         nextId);
   }

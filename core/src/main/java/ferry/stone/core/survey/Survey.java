@@ -224,14 +224,13 @@ public record Survey(
 
   private static void unusedMaterials(Scene scene, Findings findings) {
     Set<Integer> used = new HashSet<>();
-    scene
-        .meshes()
-        .forEach(
-            m -> {
-              for (int id : m.materialIds()) {
-                used.add(id);
-              }
-            });
+    scene.meshes().forEach(m -> m.usedMaterials().forEach(used::add));
+    for (Node node : scene.nodes()) {
+      if (node.content() instanceof Node.Content.MeshContent content
+          && content.slotMaterials() != null) {
+        java.util.Arrays.stream(content.slotMaterials()).forEach(used::add);
+      }
+    }
     Map<String, Integer> byName = new HashMap<>();
     for (Material material : scene.materials()) {
       byName.merge(material.name(), 1, Integer::sum);

@@ -6,9 +6,13 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.util.Iterator;
 import java.util.Locale;
+import javax.imageio.IIOImage;
 import javax.imageio.ImageIO;
 import javax.imageio.ImageReader;
+import javax.imageio.ImageWriteParam;
+import javax.imageio.ImageWriter;
 import javax.imageio.stream.ImageInputStream;
+import javax.imageio.stream.ImageOutputStream;
 
 /**
  * Reads PNG, JPEG, TGA, BMP, TIFF, WebP and GIF through the JDK's image readers and their plug-ins,
@@ -20,6 +24,8 @@ public final class ImageCodec {
 
   /** Most pixels taken: 400 MB once decoded. */
   public static final long MOST_PIXELS = 100_000_000;
+
+  private static final float JPEG_QUALITY = 0.92f;
 
   static {
     ImageIO.setUseCache(false);
@@ -102,6 +108,27 @@ public final class ImageCodec {
   private static String kind(ImageReader reader) throws IOException {
     String kind = reader.getFormatName().toLowerCase(Locale.ROOT);
     return kind.equals("jpg") ? "jpeg" : kind.equals("targa") ? "tga" : kind;
+  }
+
+  /** A JPEG of the pixels without alpha. Same pixels, same bytes. */
+  public static byte[] encodeJpeg(Pixels pixels) {
+    BufferedImage image =
+        new BufferedImage(pixels.width(), pixels.height(), BufferedImage.TYPE_INT_RGB);
+    image.setRGB(0, 0, pixels.width(), pixels.height(), pixels.argb(), 0, pixels.width());
+    ByteArrayOutputStream out = new ByteArrayOutputStream();
+    ImageWriter writer = ImageIO.getImageWritersByFormatName("jpeg").next();
+    try (ImageOutputStream to = ImageIO.createImageOutputStream(out)) {
+      ImageWriteParam how = writer.getDefaultWriteParam();
+      how.setCompressionMode(ImageWriteParam.MODE_EXPLICIT);
+      how.setCompressionQuality(JPEG_QUALITY);
+      writer.setOutput(to);
+      writer.write(null, new IIOImage(image, null, null), how);
+    } catch (IOException e) {
+      throw new IllegalStateException("writing to memory cannot fail", e);
+    } finally {
+      writer.dispose();
+    }
+    return out.toByteArray();
   }
 
   /** A PNG of the pixels, with alpha only where they have it. Same pixels, same bytes. */

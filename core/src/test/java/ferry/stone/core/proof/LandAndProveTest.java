@@ -7,6 +7,7 @@ import ferry.stone.core.RandomRig;
 import ferry.stone.core.TestFiles;
 import ferry.stone.core.cargo.CargoReader;
 import ferry.stone.core.format.ReadContext;
+import ferry.stone.core.format.gltf.GltfPacking;
 import ferry.stone.core.handling.Handling;
 import ferry.stone.core.handling.Step;
 import ferry.stone.core.landing.Landing;
@@ -104,7 +105,15 @@ class LandAndProveTest {
     TestFiles out = new TestFiles();
     Landing landing = Landing.write(far, options, "a", cargo, out, Progress.NONE);
     Proof proof =
-        Proof.of(near, far, out, landing.mainFile(), cargo, landing.findings(), Progress.NONE);
+        Proof.of(
+            near,
+            far,
+            out,
+            landing.mainFile(),
+            cargo,
+            GltfPacking.NONE,
+            landing.findings(),
+            Progress.NONE);
     return new Run(proof, out, far);
   }
 
@@ -173,7 +182,15 @@ class LandAndProveTest {
                 List.of(new Step("1", "scale", Map.of("factor", 1.001), true, List.of())),
                 Progress.NONE));
     Proof proof =
-        Proof.of(near, smaller, out, landing.mainFile(), cargo, landing.findings(), Progress.NONE);
+        Proof.of(
+            near,
+            smaller,
+            out,
+            landing.mainFile(),
+            cargo,
+            GltfPacking.NONE,
+            landing.findings(),
+            Progress.NONE);
     Run run = new Run(proof, out, smaller);
     assertEquals(Verdict.CHANGED, run.row("Width").verdict());
     assertEquals(Verdict.CHANGED, run.row("Surface distance, largest").verdict());
@@ -261,6 +278,7 @@ class LandAndProveTest {
             landed,
             landing.mainFile(),
             new TestFiles(),
+            GltfPacking.NONE,
             landing.findings(),
             Progress.NONE);
     assertTrue(
@@ -277,6 +295,7 @@ class LandAndProveTest {
         landed,
         landing.mainFile(),
         new TestFiles(),
+        options.packing(),
         landing.findings(),
         Progress.NONE);
   }

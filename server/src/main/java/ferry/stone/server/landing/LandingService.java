@@ -123,6 +123,7 @@ public class LandingService {
             new CargoFolder(written),
             landing.mainFile(),
             loaded.cargo(),
+            options.packing(),
             landing.findings(),
             progress.part(0.6, 1));
     files.forEach(f -> landings.addFile(id, f));

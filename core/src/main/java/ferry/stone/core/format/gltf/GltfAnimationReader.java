@@ -16,6 +16,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 
 /** Reads animations as clips. The weights of morph targets become one track for each target. */
@@ -25,7 +26,18 @@ final class GltfAnimationReader {
   private final SceneBuilder scene;
   private final int[] nodeIds;
   private final List<GltfMeshReader.ReadMesh> meshes;
+  private final Elements elements;
   private final Findings findings;
+
+  /**
+   * The scene's ids of elements of the file.
+   *
+   * @param materials id of each material
+   * @param cameras ids of those cameras that the scene shows, by their place
+   * @param lights ids of those lights that the scene shows, by their place
+   */
+  record Elements(
+      List<Integer> materials, Map<Integer, Integer> cameras, Map<Integer, Integer> lights) {}
 
   /**
    * @param nodeIds id of each node of the file, −1 for those outside the scene
@@ -36,7 +48,9 @@ final class GltfAnimationReader {
       SceneBuilder scene,
       int[] nodeIds,
       List<GltfMeshReader.ReadMesh> meshes,
+      Elements elements,
       Findings findings) {
+    this.elements = elements;
     this.container = container;
     this.accessors = accessors;
     this.scene = scene;
@@ -91,7 +105,7 @@ final class GltfAnimationReader {
           java.util.regex.Pattern.compile("/nodes/(\\d{1,8})/(translation|rotation|scale|weights)")
               .matcher(pointer);
       if (!match.matches()) {
-        lost("pointer-not-carried", path, "The motion of " + pointer + " is not read.");
+        pointer(animation, channel, pointer, path, animationPath, tracks, taken);
         return;
       }
       node = Integer.parseInt(match.group(1));
@@ -112,12 +126,8 @@ final class GltfAnimationReader {
           "Node " + node + " has its " + property + " moved twice in one clip; the first is read.");
       return;
     }
-    int samplerIndex = container.integer(channel, "sampler", -1, path);
-    JsonNode sampler = animation.path("samplers").path(samplerIndex);
-    String at = animationPath + "/samplers/" + samplerIndex;
-    if (!sampler.isObject()) {
-      throw container.error(Kind.CORRUPT, path + "/sampler", at + " is not there.");
-    }
+    JsonNode sampler = sampler(animation, channel, path, animationPath);
+    String at = animationPath + "/samplers/" + channel.path("sampler").asInt();
     switch (property) {
       case "translation", "scale" -> tracks.add(track(sampler, at, nodeIds[node], property, 3));
       case "rotation" -> tracks.add(track(sampler, at, nodeIds[node], property, 4));
@@ -128,6 +138,62 @@ final class GltfAnimationReader {
               path + "/target/path",
               "expected translation, rotation, scale or weights, found \"" + property + "\".");
     }
+  }
+
+  private JsonNode sampler(JsonNode animation, JsonNode channel, String path, String animationPath)
+      throws FormatException {
+    int index = container.integer(channel, "sampler", -1, path);
+    JsonNode sampler = animation.path("samplers").path(index);
+    if (!sampler.isObject()) {
+      throw container.error(
+          Kind.CORRUPT, path + "/sampler", animationPath + "/samplers/" + index + " is not there.");
+    }
+    return sampler;
+  }
+
+  /** Motion of a value of a camera, a light, a material or of a node's visibility. */
+  private void pointer(
+      JsonNode animation,
+      JsonNode channel,
+      String pointer,
+      String path,
+      String animationPath,
+      List<Track> tracks,
+      Set<String> taken)
+      throws IOException, FormatException {
+    GltfPointers.Target target = GltfPointers.read(pointer).orElse(null);
+    int id = target == null ? -1 : id(target);
+    if (id < 0) {
+      lost(
+          "pointer-not-carried",
+          path,
+          "The motion of " + pointer + " is not read: it names nothing in the scene that is read.");
+      return;
+    }
+    if (!taken.add(pointer)) {
+      lost("motion-twice", path, pointer + " is moved twice in one clip; the first is read.");
+      return;
+    }
+    JsonNode sampler = sampler(animation, channel, path, animationPath);
+    String at = animationPath + "/samplers/" + channel.path("sampler").asInt();
+    int output = container.integer(sampler, "output", -1, at);
+    int components = accessors.components(output, at + "/output");
+    if (components > 4) {
+      lost("pointer-not-carried", path, "The motion of " + pointer + " is no number or colour.");
+      return;
+    }
+    tracks.add(track(sampler, at, id, target.property(), components).scaled(target.factor()));
+  }
+
+  /** Id of the element in the scene, −1 when it is not there. */
+  private int id(GltfPointers.Target target) {
+    int index = target.index();
+    return switch (target.kind()) {
+      case NODE -> index < nodeIds.length ? nodeIds[index] : -1;
+      case CAMERA -> elements.cameras().getOrDefault(index, -1);
+      case LIGHT -> elements.lights().getOrDefault(index, -1);
+      case MATERIAL -> index < elements.materials().size() ? elements.materials().get(index) : -1;
+    };
   }
 
   private void lost(String code, String where, String message) {

@@ -18,6 +18,8 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
 
 /** Writes clips, each track with its own keys and interpolation. */
 final class GltfAnimations {
@@ -25,14 +27,23 @@ final class GltfAnimations {
   private final GltfBuffer buffer;
   private final Findings findings;
   private final Map<Integer, Integer> places;
+  private final GltfPlaces elements;
+  private final Set<String> extensions;
   private final Map<Integer, PolygonMesh> meshes;
   private final Map<ByteBuffer, Integer> timesWritten = new HashMap<>();
 
-  GltfAnimations(Scene scene, GltfBuffer buffer, Findings findings) {
+  GltfAnimations(
+      Scene scene,
+      GltfBuffer buffer,
+      GltfPlaces elements,
+      Set<String> extensions,
+      Findings findings) {
+    this.elements = elements;
+    this.extensions = extensions;
     this.scene = scene;
     this.buffer = buffer;
     this.findings = findings;
-    places = scene.nodePlaces();
+    places = elements.nodes();
     meshes = scene.meshesById();
   }
 
@@ -60,11 +71,7 @@ final class GltfAnimations {
       for (Track track : tracks) {
         ObjectNode channel = channels.addObject();
         channel.put("sampler", samplers.size());
-        channel
-            .putObject("target")
-            .put("node", places.get(track.targetId()))
-            .put("path", track.property());
-        sampler(samplers.addObject(), track, shift);
+        sampler(samplers.addObject(), target(channel.putObject("target"), track), shift);
       }
       if (shift > 0) {
         findings.add(
@@ -77,7 +84,32 @@ final class GltfAnimations {
     }
   }
 
-  /** The tracks that glTF has: nodes' transforms, and morph weights joined for each node. */
+  /** Says what the track moves; the track as it is written. */
+  private Track target(ObjectNode json, Track track) {
+    if (isOfNode(track)) {
+      json.put("node", places.get(track.targetId())).put("path", track.property());
+      return track;
+    }
+    Map.Entry<String, Double> pointer = pointer(track).orElseThrow();
+    extensions.add(GltfExtensions.POINTER);
+    json.put("path", "pointer")
+        .withObject("/extensions/" + GltfExtensions.POINTER)
+        .put("pointer", pointer.getKey());
+    return track.scaled(1 / pointer.getValue());
+  }
+
+  private static boolean isOfNode(Track track) {
+    return track.isTransform() || track.property().equals("weights");
+  }
+
+  private Optional<Map.Entry<String, Double>> pointer(Track track) {
+    GltfPointers.Kind kind = elements.kind(track.targetId());
+    return kind == null
+        ? Optional.empty()
+        : GltfPointers.write(kind, elements.index(track.targetId()), track.property());
+  }
+
+  /** The tracks that glTF has; morph weights are joined for each node. */
   private List<Track> tracks(Clip clip) {
     List<Track> result = new ArrayList<>();
     Map<Integer, List<Track>> weights = new LinkedHashMap<>();
@@ -85,10 +117,7 @@ final class GltfAnimations {
       boolean node = places.containsKey(track.targetId());
       if (node && track.isMorph()) {
         weights.computeIfAbsent(track.targetId(), k -> new ArrayList<>()).add(track);
-      } else if (node
-          && (track.property().equals(Clip.TRANSLATION)
-              || track.property().equals(Clip.ROTATION)
-              || track.property().equals(Clip.SCALE))) {
+      } else if (node && track.isTransform() || pointer(track).isPresent()) {
         result.add(track);
       } else {
         findings.add(
@@ -153,7 +182,10 @@ final class GltfAnimations {
       }
     }
     json.put(
-        "output", buffer.addNumbers(values, track.property().equals("weights") ? 1 : n, false));
+        "output",
+        track.property().equals(Clip.VISIBLE)
+            ? buffer.addFlags(values)
+            : buffer.addNumbers(values, track.property().equals("weights") ? 1 : n, false));
   }
 
   /** Equal key times are written once. */

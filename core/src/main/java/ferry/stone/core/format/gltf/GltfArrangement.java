@@ -92,7 +92,7 @@ final class GltfArrangement {
       for (Track track : clip.tracks()) {
         if (track.isMorph() && shownBy.containsKey(track.targetId())) {
           tracks.add(track.withTarget(shownBy.get(track.targetId())));
-        } else if (track.isMorph() || !still.contains(track.targetId())) {
+        } else if (!track.isTransform() || !still.contains(track.targetId())) {
           tracks.add(track);
         }
       }

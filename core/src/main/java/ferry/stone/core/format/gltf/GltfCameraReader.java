@@ -22,6 +22,16 @@ final class GltfCameraReader {
     this.scene = scene;
   }
 
+  /** Ids of the cameras read so far, by their place in the file. */
+  Map<Integer, Integer> cameraIds() {
+    return cameraIds;
+  }
+
+  /** Ids of the lights read so far, by their place in the file. */
+  Map<Integer, Integer> lightIds() {
+    return lightIds;
+  }
+
   /** Id of a camera of the file. */
   int camera(int index, String from) throws FormatException {
     JsonNode json = container.item("cameras", index, from);

@@ -16,6 +16,7 @@ final class GltfExtensions {
   static final String MESHOPT = "EXT_meshopt_compression";
   static final String POINTER = "KHR_animation_pointer";
   static final String WEBP = "EXT_texture_webp";
+  static final String VARIANTS = "KHR_materials_variants";
 
   /** Read by name. All others are refused when required and carried as they are when optional. */
   static final Set<String> READ = read();
@@ -36,6 +37,7 @@ final class GltfExtensions {
                 QUANTIZATION,
                 MESHOPT,
                 POINTER,
+                VARIANTS,
                 WEBP));
     GltfMaterialExtensions.ALL.forEach(e -> read.add(e.name()));
     return Set.copyOf(read);

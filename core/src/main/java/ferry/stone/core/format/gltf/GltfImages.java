@@ -13,6 +13,7 @@ import ferry.stone.core.texture.BumpMap;
 import ferry.stone.core.texture.ChannelPacking;
 import ferry.stone.core.texture.ImageCodec;
 import ferry.stone.core.texture.ImageInfo;
+import ferry.stone.core.texture.ImageSize;
 import ferry.stone.core.texture.Pixels;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -36,13 +37,18 @@ final class GltfImages {
 
   private final Scene scene;
   private final Resources resources;
+  private final int largest;
   private final Findings findings;
   private final Map<String, Integer> placeOf = new LinkedHashMap<>();
   private final List<Image> images = new ArrayList<>();
   private final Map<Integer, Optional<byte[]>> files = new HashMap<>();
   private final Map<String, Integer> namesInUse = new HashMap<>();
 
-  GltfImages(Scene scene, Resources resources, Findings findings) {
+  /**
+   * @param largest longest side in pixels, 0 for no limit
+   */
+  GltfImages(Scene scene, Resources resources, int largest, Findings findings) {
+    this.largest = largest;
     this.scene = scene;
     this.resources = resources;
     this.findings = findings;
@@ -180,6 +186,13 @@ final class GltfImages {
     byte[] bytes = files.get(textureId).orElseThrow();
     ImageInfo info = ImageCodec.probe(bytes, texture.name());
     String stem = CargoPath.stem(texture.name());
+    if (largest > 0 && Math.max(info.width(), info.height()) > largest) {
+      Pixels pixels = ImageCodec.decode(bytes, texture.name());
+      return info.kind().equals("jpeg")
+          ? new Image(
+              unique(stem), "image/jpeg", ImageCodec.encodeJpeg(smaller(stem, pixels)), false)
+          : png(stem, pixels, false);
+    }
     if (info.isGltfReady()) {
       return new Image(unique(stem), "image/" + info.kind(), bytes, false);
     }
@@ -195,7 +208,31 @@ final class GltfImages {
   }
 
   private Image png(String name, Pixels pixels, boolean cutOut) {
-    return new Image(unique(name), "image/png", ImageCodec.encodePng(pixels), cutOut);
+    byte[] bytes = ImageCodec.encodePng(smaller(name, pixels));
+    return new Image(unique(name), "image/png", bytes, cutOut);
+  }
+
+  /** Within the limit of size, if there is one. */
+  private Pixels smaller(String name, Pixels pixels) {
+    Pixels small = largest > 0 ? ImageSize.atMost(pixels, largest) : pixels;
+    if (small != pixels) {
+      findings.add(
+          Finding.of(
+                  "image-made-smaller",
+                  Severity.NOTE,
+                  name,
+                  "The image was larger than the limit: it was made smaller.")
+              .measured(
+                  pixels.width()
+                      + " × "
+                      + pixels.height()
+                      + " to "
+                      + small.width()
+                      + " × "
+                      + small.height()
+                      + " pixels"));
+    }
+    return small;
   }
 
   private String unique(String stem) {

@@ -77,7 +77,7 @@ final class GltfMeshReader {
     IntList lineVertices = new IntList(16);
     IntList lineOffsets = new IntList(16);
     IntList points = new IntList(16);
-    Map<Integer, Integer> slotOf = new LinkedHashMap<>();
+    GltfVariants slotOf = new GltfVariants(container, materialIds);
     Map<String, Layer> layers = new LinkedHashMap<>();
     Map<String, int[]> vertexRanges = new HashMap<>();
     GltfMorphReader morphs = new GltfMorphReader(container, accessors, json, path, findings);
@@ -116,9 +116,7 @@ final class GltfMeshReader {
         default -> throw container.error(Kind.CORRUPT, at + "/mode", mode + " is no mode.");
       }
       int added = corners.size() / 3 - before;
-      int slot =
-          material < 0 ? -1 : slotOf.computeIfAbsent(materialIds.get(material), k -> slotOf.size());
-      slots.fill(slot, added);
+      slots.fill(slotOf.slot(primitive, material, at), added);
     }
     PolygonMesh mesh =
         PolygonMesh.of(
@@ -128,8 +126,8 @@ final class GltfMeshReader {
                 Polygons.triangles(corners.toArray()))
             .withAttributes(attributes(layers))
             .toBuilder()
-            .materials(
-                slotOf.keySet().stream().mapToInt(Integer::intValue).toArray(), slots.toArray())
+            .materials(slotOf.materials(), slots.toArray())
+            .variantMaterials(slotOf.variants())
             .morphs(morphs.finish(positions.size() / 3))
             .properties(GltfExtras.properties(json, GltfExtensions.READ, Set.of("targetNames")))
             .build();

@@ -6,7 +6,6 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Severity;
-import ferry.stone.core.geometry.RenderMesh;
 import ferry.stone.core.geometry.RenderPrimitive;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.IntList;
@@ -14,20 +13,19 @@ import ferry.stone.core.scene.LooseElements;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.Skin;
-import ferry.stone.core.scene.UvOrigin;
-import ferry.stone.core.texture.ColourSpace;
 import ferry.stone.core.work.Progress;
 import java.util.Map;
 import java.util.Set;
 
 /** Writes meshes: one primitive for each material, then lines and points. */
 final class GltfMeshes {
-  private final Scene scene;
   private final GltfBuffer buffer;
   private final Map<Integer, Integer> materialIndex;
   private final Findings findings;
   private final GltfSkins skins;
   private final GltfMorphs morphs;
+  private final GltfVertexData data;
+  private final GltfPacking packing;
   private final Set<String> extensions;
 
   GltfMeshes(
@@ -36,11 +34,13 @@ final class GltfMeshes {
       Map<Integer, Integer> materialIndex,
       GltfSkins skins,
       Set<String> extensions,
+      GltfPacking packing,
       Findings findings) {
-    this.scene = scene;
+    this.packing = packing;
+    data = new GltfVertexData(scene, buffer, packing.quantized());
     this.skins = skins;
     this.extensions = extensions;
-    morphs = new GltfMorphs(buffer, findings);
+    morphs = new GltfMorphs(data);
     this.buffer = buffer;
     this.materialIndex = materialIndex;
     this.findings = findings;
@@ -57,7 +57,7 @@ final class GltfMeshes {
       json.put("name", mesh.name());
     }
     ArrayNode primitives = json.putArray("primitives");
-    for (RenderPrimitive primitive : RenderMesh.of(mesh, progress)) {
+    for (RenderPrimitive primitive : packing.primitives(mesh, progress)) {
       triangles(primitives, mesh, primitive, skin);
     }
     if (mesh.loose() != null) {
@@ -75,15 +75,15 @@ final class GltfMeshes {
     }
     ObjectNode json = primitives.addObject();
     ObjectNode attributes = json.putObject("attributes");
-    attributes.put("POSITION", buffer.addFloats(finite(p.positions()), 3, true));
+    attributes.put("POSITION", data.positions(finite(p.positions())));
     if (p.normals() != null) {
-      attributes.put("NORMAL", buffer.addFloats(p.normals(), 3, false));
+      attributes.put("NORMAL", data.directions(p.normals()));
     }
     for (int set = 0; set < p.uvs().size(); set++) {
-      attributes.put("TEXCOORD_" + set, buffer.addFloats(uvs(p.uvs().get(set)), 2, false));
+      attributes.put("TEXCOORD_" + set, data.uvs(p.uvs().get(set)));
     }
     if (p.colours() != null) {
-      attributes.put("COLOR_0", buffer.addFloats(colours(p), p.colourComponents(), false));
+      attributes.put("COLOR_0", data.colours(p));
     }
     if (skin != null) {
       skins.attributes(skin, p.sourceVertex(), attributes);
@@ -94,6 +94,7 @@ final class GltfMeshes {
     if (material != null) {
       json.put("material", material);
     }
+    GltfVariants.write(json, mesh, p.slot(), materialIndex, extensions);
   }
 
   /** glTF allows no NaN: triangles at vertices that are nowhere are left out and reported. */
@@ -151,31 +152,6 @@ final class GltfMeshes {
     return Float.isFinite(p[at]) && Float.isFinite(p[at + 1]) && Float.isFinite(p[at + 2]);
   }
 
-  private float[] uvs(float[] uv) {
-    boolean flip = scene.uvOrigin() == UvOrigin.BOTTOM_LEFT;
-    float[] result = new float[uv.length];
-    for (int i = 0; i < uv.length; i++) {
-      float value = Float.isFinite(uv[i]) ? uv[i] : 0;
-      result[i] = flip && (i & 1) == 1 ? 1 - value : value;
-    }
-    return result;
-  }
-
-  /** Vertex colours of files that state no space are sRGB; glTF 2.0 section 3.9.6 is linear. */
-  private float[] colours(RenderPrimitive p) {
-    boolean convert = !scene.linearColours();
-    float[] result = new float[p.colours().length];
-    for (int i = 0; i < result.length; i++) {
-      double value = Math.max(0, Math.min(1, p.colours()[i]));
-      boolean alpha = p.colourComponents() == 4 && i % 4 == 3;
-      result[i] = (float) (convert && !alpha ? ColourSpace.toLinear(value) : value);
-      if (Float.isNaN(result[i])) {
-        result[i] = 1;
-      }
-    }
-    return result;
-  }
-
   private void loose(ArrayNode primitives, PolygonMesh mesh, LooseElements loose) {
     IntList lines = new IntList(2 * loose.lineVertices().length);
     for (int l = 0; l < loose.lineCount(); l++) {
@@ -199,7 +175,7 @@ final class GltfMeshes {
       positions[3 * i + 2] = (float) mesh.points().z(vertices[i]);
     }
     ObjectNode json = primitives.addObject();
-    json.putObject("attributes").put("POSITION", buffer.addFloats(finite(positions), 3, true));
+    json.putObject("attributes").put("POSITION", data.positions(finite(positions)));
     json.put("mode", mode);
   }
 }

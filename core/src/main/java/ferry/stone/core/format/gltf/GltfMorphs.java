@@ -2,9 +2,6 @@ package ferry.stone.core.format.gltf;
 
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import ferry.stone.core.finding.Finding;
-import ferry.stone.core.finding.Findings;
-import ferry.stone.core.finding.Severity;
 import ferry.stone.core.geometry.RenderPrimitive;
 import ferry.stone.core.scene.MorphTarget;
 import ferry.stone.core.scene.PolygonMesh;
@@ -12,12 +9,10 @@ import java.util.Arrays;
 
 /** Writes morph targets: deltas of positions and normals for each vertex that is written. */
 final class GltfMorphs {
-  private final GltfBuffer buffer;
-  private final Findings findings;
+  private final GltfVertexData data;
 
-  GltfMorphs(GltfBuffer buffer, Findings findings) {
-    this.buffer = buffer;
-    this.findings = findings;
+  GltfMorphs(GltfVertexData data) {
+    this.data = data;
   }
 
   void targets(ObjectNode json, PolygonMesh mesh, RenderPrimitive primitive) {
@@ -37,13 +32,13 @@ final class GltfMorphs {
       }
       ObjectNode target = targets.addObject();
       float[] deltas = spread(shape.deltas(), place, primitive.sourceVertex());
-      target.put("POSITION", buffer.addFloats(deltas, 3, true));
+      target.put("POSITION", data.positions(deltas));
       if (normals) {
         float[] turns =
             shape.normalDeltas() == null
                 ? new float[deltas.length]
                 : spread(shape.normalDeltas(), place, primitive.sourceVertex());
-        target.put("NORMAL", buffer.addFloats(turns, 3, false));
+        target.put("NORMAL", data.directions(turns));
       }
     }
   }
@@ -69,15 +64,6 @@ final class GltfMorphs {
     ArrayNode weights = json.putArray("weights");
     ArrayNode names = json.withObject("/extras").putArray("targetNames");
     for (MorphTarget morph : mesh.morphs()) {
-      if (morph.shapes().size() > 1) {
-        findings.add(
-            Finding.of(
-                "in-betweens-left-out",
-                Severity.FIX,
-                mesh.name() + " · " + morph.name(),
-                "The shapes between off and fully on have no place in glTF: only the full shape is"
-                    + " written."));
-      }
       weights.add(morph.weight());
       names.add(morph.name());
     }

@@ -31,6 +31,7 @@ final class GltfNodeReader {
   private final GltfAccessors accessors;
   private final SceneBuilder scene;
   private final List<GltfMeshReader.ReadMesh> meshes;
+  private final List<Integer> materialIds;
   private final String resource;
   private final ReadContext context;
   private final JsonNode nodes;
@@ -44,11 +45,13 @@ final class GltfNodeReader {
       GltfContainer container,
       SceneBuilder scene,
       List<GltfMeshReader.ReadMesh> meshes,
+      List<Integer> materialIds,
       String resource,
       ReadContext context) {
     this.container = container;
     this.scene = scene;
     this.meshes = meshes;
+    this.materialIds = materialIds;
     this.resource = resource;
     this.context = context;
     accessors = new GltfAccessors(container);
@@ -93,7 +96,10 @@ final class GltfNodeReader {
     }
     added.forEach(scene::add);
     skins.build(idOf, meshes);
-    new GltfAnimationReader(container, accessors, scene, idOf, meshes, context.findings()).read();
+    var elements =
+        new GltfAnimationReader.Elements(materialIds, cameras.cameraIds(), cameras.lightIds());
+    new GltfAnimationReader(container, accessors, scene, idOf, meshes, elements, context.findings())
+        .read();
   }
 
   /** Parent of each node, −1 for none; refuses two parents and loops. */

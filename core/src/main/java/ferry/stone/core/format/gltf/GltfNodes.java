@@ -28,14 +28,21 @@ final class GltfNodes {
   private final Map<Integer, Integer> cameraIndex = new HashMap<>();
   private final Map<Integer, Integer> lightIndex = new HashMap<>();
   private final Set<Integer> moving = new HashSet<>();
+  private final Map<Integer, List<LocalTransform.Trs>> copies;
+  private final GltfBuffer buffer;
 
-  GltfNodes(Scene scene, ObjectNode root, Set<String> extensions) {
-    this.scene = scene;
+  /**
+   * @param gathered the scene, with the nodes that stand for many copies
+   */
+  GltfNodes(GltfGathered gathered, ObjectNode root, GltfBuffer buffer, Set<String> extensions) {
+    scene = gathered.scene();
+    copies = gathered.places();
+    this.buffer = buffer;
     this.root = root;
     this.extensions = extensions;
     scene.clips().stream()
         .flatMap(c -> c.tracks().stream())
-        .filter(t -> !t.isMorph())
+        .filter(t -> t.isTransform())
         .forEach(t -> moving.add(t.targetId()));
   }
 
@@ -108,6 +115,9 @@ final class GltfNodes {
   private void content(ObjectNode json, Node node, Integer mesh, Map<Integer, Integer> skinIndex) {
     if (node.content() instanceof Node.Content.MeshContent content && mesh != null) {
       json.put("mesh", mesh);
+      if (copies.containsKey(node.id())) {
+        copies(json, copies.get(node.id()));
+      }
       Integer skin = skinIndex.get(content.skinId());
       if (skin != null) {
         json.put("skin", skin);
@@ -127,6 +137,29 @@ final class GltfNodes {
       json.withObject("/extensions/" + GltfExtensions.LIGHTS)
           .put("light", lightIndex.get(content.lightId()));
     }
+  }
+
+  private void copies(ObjectNode json, List<LocalTransform.Trs> places) {
+    float[] t = new float[3 * places.size()];
+    float[] r = new float[4 * places.size()];
+    float[] s = new float[3 * places.size()];
+    for (int i = 0; i < places.size(); i++) {
+      LocalTransform.Trs place = places.get(i);
+      Quaterniond turn = new Quaterniond(place.rotation()).normalize();
+      for (int k = 0; k < 3; k++) {
+        t[3 * i + k] = (float) place.translation().get(k);
+        s[3 * i + k] = (float) place.scale().get(k);
+      }
+      r[4 * i] = (float) turn.x;
+      r[4 * i + 1] = (float) turn.y;
+      r[4 * i + 2] = (float) turn.z;
+      r[4 * i + 3] = (float) turn.w;
+    }
+    extensions.add(GltfExtensions.INSTANCING);
+    json.withObject("/extensions/" + GltfExtensions.INSTANCING + "/attributes")
+        .put("TRANSLATION", buffer.addNumbers(t, 3, false))
+        .put("ROTATION", buffer.addNumbers(r, 4, false))
+        .put("SCALE", buffer.addNumbers(s, 3, false));
   }
 
   /** A node that a clip moves has translation, rotation and scale; others what the source had. */
@@ -160,6 +193,11 @@ final class GltfNodes {
     if (s.x() != 1 || s.y() != 1 || s.z() != 1) {
       json.putArray("scale").add(s.x()).add(s.y()).add(s.z());
     }
+  }
+
+  /** Where cameras and lights were written, by their ids. */
+  GltfPlaces places(Map<Integer, Integer> materials) {
+    return new GltfPlaces(scene.nodePlaces(), cameraIndex, lightIndex, materials);
   }
 
   private void cameras() {

@@ -9,13 +9,30 @@ package ferry.stone.core.format.gltf;
  * @param doubleSided show both sides of every material, whatever the source says
  * @param influences most joints that move a vertex, a multiple of 4; 0 for all. The standard only
  *     promises that viewers use 4.
+ * @param packing what makes the file smaller
  */
 public record GltfOptions(
     Container container,
     boolean embedTextures,
     boolean embedBuffers,
     boolean doubleSided,
-    int influences) {
+    int influences,
+    GltfPacking packing) {
+  /** Without packing. */
+  public GltfOptions(
+      Container container,
+      boolean embedTextures,
+      boolean embedBuffers,
+      boolean doubleSided,
+      int influences) {
+    this(container, embedTextures, embedBuffers, doubleSided, influences, GltfPacking.NONE);
+  }
+
+  public GltfOptions withPacking(GltfPacking newPacking) {
+    return new GltfOptions(
+        container, embedTextures, embedBuffers, doubleSided, influences, newPacking);
+  }
+
   /** What every viewer of glTF uses: section 3.7.3.3. */
   public static final int USUAL_INFLUENCES = 4;
 
@@ -26,6 +43,6 @@ public record GltfOptions(
   }
 
   public static GltfOptions glb() {
-    return new GltfOptions(Container.GLB, true, true, false, USUAL_INFLUENCES);
+    return new GltfOptions(Container.GLB, true, true, false, USUAL_INFLUENCES, GltfPacking.NONE);
   }
 }

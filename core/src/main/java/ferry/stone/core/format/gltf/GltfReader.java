@@ -55,6 +55,9 @@ public final class GltfReader {
     }
     GltfMaterialReader materials = new GltfMaterialReader(container, scene, finder, resource);
     List<Integer> materialIds = materials.read(context.findings());
+    for (JsonNode variant : root.at("/extensions/" + GltfExtensions.VARIANTS + "/variants")) {
+      scene.variant(variant.path("name").asText(""));
+    }
     GltfMeshReader meshReader = new GltfMeshReader(container, materialIds, context.findings());
     List<GltfMeshReader.ReadMesh> meshes = new ArrayList<>();
     int count = root.path("meshes").size();
@@ -66,7 +69,7 @@ public final class GltfReader {
       PolygonMesh mesh = read.mesh();
       scene.add(mesh);
     }
-    new GltfNodeReader(container, scene, meshes, resource, context).read();
+    new GltfNodeReader(container, scene, meshes, materialIds, resource, context).read();
     return scene.build();
   }
 

@@ -16,19 +16,22 @@ import java.util.Map;
 /** Writes skins, and the joints and weights of meshes in sets of four. */
 final class GltfSkins {
   private static final int PER_SET = 4;
+  private static final int MOST_WEIGHT = 65_535;
 
   private final Scene scene;
   private final GltfBuffer buffer;
   private final int mostInfluences;
+  private final boolean small;
   private final Findings findings;
 
   /**
-   * @param mostInfluences kept of each vertex, a multiple of 4; 0 for all
+   * @param options with the influences to keep of each vertex
    */
-  GltfSkins(Scene scene, GltfBuffer buffer, int mostInfluences, Findings findings) {
+  GltfSkins(Scene scene, GltfBuffer buffer, GltfOptions options, Findings findings) {
     this.scene = scene;
     this.buffer = buffer;
-    this.mostInfluences = mostInfluences;
+    mostInfluences = options.influences();
+    small = options.packing().quantized();
     this.findings = findings;
   }
 
@@ -80,6 +83,11 @@ final class GltfSkins {
         weights[width * i + k] = (float) w[k];
       }
     }
+    int[] whole = small ? wholeNumbers(weights, width) : null;
+    for (int i = 0; small && i < whole.length; i++) {
+      // A weight that was rounded away names no joint either.
+      joints[i] = whole[i] == 0 ? 0 : joints[i];
+    }
     for (int set = 0; set < sets; set++) {
       attributes.put(
           "JOINTS_" + set, buffer.addJoints(part(joints, width, set), skin.jointNodeIds().length));
@@ -87,8 +95,27 @@ final class GltfSkins {
       for (int i = 0; i < some.length; i++) {
         some[i] = weights[width * (i / PER_SET) + PER_SET * set + i % PER_SET];
       }
-      attributes.put("WEIGHTS_" + set, buffer.addFloats(some, PER_SET, false));
+      attributes.put(
+          "WEIGHTS_" + set,
+          small
+              ? buffer.addShortWeights(part(whole, width, set))
+              : buffer.addFloats(some, PER_SET, false));
     }
+  }
+
+  /** Weights as whole parts of 65,535 that add up to it at each vertex: section 3.7.3.3. */
+  private static int[] wholeNumbers(float[] weights, int width) {
+    int[] whole = new int[weights.length];
+    for (int from = 0; from < weights.length; from += width) {
+      int sum = 0;
+      for (int i = from; i < from + width; i++) {
+        whole[i] = Math.round(weights[i] * MOST_WEIGHT);
+        sum += whole[i];
+      }
+      // The first is the strongest: what rounding left over is the least of it.
+      whole[from] += MOST_WEIGHT - sum;
+    }
+    return whole;
   }
 
   private static int[] part(int[] joints, int width, int set) {

@@ -4,11 +4,14 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
+import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Output;
 import ferry.stone.core.format.Resources;
 import ferry.stone.core.math.Frame;
+import ferry.stone.core.motion.InBetweens;
 import ferry.stone.core.scene.Material;
 import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.PolygonMesh;
@@ -39,18 +42,25 @@ public final class GltfWriter {
   private final ObjectNode root = JsonNodeFactory.instance.objectNode();
   private final ArrayNode views = JsonNodeFactory.instance.arrayNode();
   private final ArrayNode accessors = JsonNodeFactory.instance.arrayNode();
-  private final GltfBuffer buffer = new GltfBuffer(views, accessors);
+  private final GltfBuffer buffer;
+  private final GltfGathered gathered;
   private final GltfImages images;
   private final Set<String> extensions = new TreeSet<>();
   private final Map<Integer, Integer> materialIndex = new HashMap<>();
 
   private GltfWriter(
-      Scene scene, GltfOptions options, Resources resources, Findings findings, Progress progress) {
-    this.scene = scene;
+      GltfGathered gathered,
+      GltfOptions options,
+      Resources resources,
+      Findings findings,
+      Progress progress) {
+    this.gathered = gathered;
+    scene = gathered.scene();
+    buffer = new GltfBuffer(views, accessors, options.packing());
     this.options = options;
     this.findings = findings;
     this.progress = progress;
-    images = new GltfImages(scene, resources, findings);
+    images = new GltfImages(scene, resources, options.packing().largestTexture(), findings);
   }
 
   /**
@@ -73,9 +83,29 @@ public final class GltfWriter {
     }
     GltfWriter writer =
         new GltfWriter(
-            GltfArrangement.arrange(scene, findings), options, resources, findings, progress);
+            arranged(scene, options.packing(), findings), options, resources, findings, progress);
     writer.build();
     return writer.save(stem, output);
+  }
+
+  private static GltfGathered arranged(Scene scene, GltfPacking packing, Findings findings) {
+    Scene whole = InBetweens.asTargets(scene);
+    if (whole != scene) {
+      findings.add(
+          Finding.of(
+              "in-betweens-as-targets",
+              Severity.LOOK,
+              "",
+              "glTF has no shapes between off and fully on: each became a target of its own, and"
+                  + " clips move it so that the sum is the same. Cubic motion of such targets became"
+                  + " lines at "
+                  + (int) InBetweens.RATE
+                  + " samples a second."));
+    }
+    Scene arranged = GltfArrangement.arrange(whole, findings);
+    GltfGathered gathered =
+        packing.instanced() ? GltfGathered.of(arranged, findings) : GltfGathered.none(arranged);
+    return packing.quantized() ? GltfQuantization.apply(gathered, findings) : gathered;
   }
 
   private void build() {
@@ -87,26 +117,55 @@ public final class GltfWriter {
       glScene.put("name", scene.name());
     }
     writeMaterials();
-    GltfSkins skins = new GltfSkins(scene, buffer, options.influences(), findings);
+    GltfSkins skins = new GltfSkins(scene, buffer, options, findings);
     ArrayNode meshNodes = JsonNodeFactory.instance.arrayNode();
     Map<Integer, Integer> meshOfNode = writeMeshes(meshNodes, skins);
     Map<Integer, Integer> skinIndex = skins.write(root);
     skins.report();
-    new GltfNodes(scene, root, extensions).write(glScene, meshOfNode, skinIndex);
+    GltfNodes nodes = new GltfNodes(gathered, root, buffer, extensions);
+    nodes.write(glScene, meshOfNode, skinIndex);
     if (!meshNodes.isEmpty()) {
       root.set("meshes", meshNodes);
     }
-    new GltfAnimations(scene, buffer, findings).write(root);
+    if (!scene.variants().isEmpty()) {
+      extensions.add(GltfExtensions.VARIANTS);
+      ArrayNode names =
+          root.withObject("/extensions/" + GltfExtensions.VARIANTS).putArray("variants");
+      scene.variants().forEach(name -> names.addObject().put("name", name));
+    }
+    GltfPlaces places = nodes.places(materialIndex);
+    new GltfAnimations(scene, buffer, places, extensions, findings).write(root);
     Map<String, Object> properties = new HashMap<>(scene.properties());
     properties.keySet().removeAll(Set.of("generator", "copyright"));
     if (scene.properties().get("copyright") instanceof String copyright) {
       root.withObject("/asset").put("copyright", copyright);
     }
     GltfExtras.write(glScene, properties, extensions);
+    packingExtensions();
     if (extensions.isEmpty()) {
       root.remove("extensionsUsed");
     } else {
       extensions.forEach(extensionsUsed::add);
+    }
+  }
+
+  /** What a viewer must know to read this at all. */
+  private void packingExtensions() {
+    Set<String> required = new TreeSet<>();
+    if (options.packing().quantized() && !scene.meshes().isEmpty()) {
+      required.add(GltfExtensions.QUANTIZATION);
+    }
+    if (buffer.unpackedLength() > 0) {
+      required.add(GltfExtensions.MESHOPT);
+    }
+    if (!gathered.places().isEmpty()) {
+      // Without it each of the nodes would show one copy at a wrong place.
+      required.add(GltfExtensions.INSTANCING);
+    }
+    extensions.addAll(required);
+    if (!required.isEmpty()) {
+      ArrayNode list = root.putArray("extensionsRequired");
+      required.forEach(list::add);
     }
   }
 
@@ -131,7 +190,9 @@ public final class GltfWriter {
    * @return place of the mesh by the place of the node that shows it
    */
   private Map<Integer, Integer> writeMeshes(ArrayNode list, GltfSkins skins) {
-    GltfMeshes meshes = new GltfMeshes(scene, buffer, materialIndex, skins, extensions, findings);
+    GltfMeshes meshes =
+        new GltfMeshes(
+            scene, buffer, materialIndex, skins, extensions, options.packing(), findings);
     Map<Integer, PolygonMesh> byId = scene.meshesById();
     Map<List<Object>, Integer> written = new HashMap<>();
     Map<Integer, Integer> ofNode = new HashMap<>();
@@ -192,6 +253,13 @@ public final class GltfWriter {
             out.write(part);
           }
         }
+      }
+      if (buffer.unpackedLength() > 0) {
+        root.withArray("buffers")
+            .addObject()
+            .put("byteLength", buffer.unpackedLength())
+            .withObject("/extensions/" + GltfExtensions.MESHOPT)
+            .put("fallback", true);
       }
       root.set("bufferViews", views);
       if (!accessors.isEmpty()) {

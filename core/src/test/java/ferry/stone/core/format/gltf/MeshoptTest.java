@@ -117,6 +117,47 @@ class MeshoptTest {
     }
   }
 
+  /** Strips, fans, grids and scattered triangles, also with vertices that none uses. */
+  @Test
+  void trianglesPackedHereAreUnpackedTheSame() throws Exception {
+    Random random = new Random(5);
+    for (int round = 0; round < 300; round++) {
+      int triangles = 1 + random.nextInt(200);
+      int[] indices = new int[3 * triangles];
+      int kind = round % 4;
+      int wide = 2 + random.nextInt(40);
+      for (int t = 0; t < triangles; t++) {
+        int cell = t / 2 + t / 2 / wide;
+        int[] corners =
+            switch (kind) {
+              case 0 -> new int[] {t + t % 2, t + 1 - t % 2, t + 2};
+              case 1 -> new int[] {0, t + 1, t + 2};
+              case 2 ->
+                  t % 2 == 0
+                      ? new int[] {cell, cell + wide + 1, cell + 1}
+                      : new int[] {cell + 1, cell + wide + 1, cell + wide + 2};
+              default ->
+                  new int[] {random.nextInt(wide), random.nextInt(70_000), random.nextInt(wide)};
+            };
+        System.arraycopy(corners, 0, indices, 3 * t, 3);
+      }
+      byte[] packed = MeshoptEncoder.triangles(indices);
+      ByteBuffer found =
+          MeshoptDecoder.decode(ByteBuffer.wrap(packed), "TRIANGLES", indices.length, 4, "NONE");
+      for (int t = 0; t < triangles; t++) {
+        boolean same = false;
+        for (int turn = 0; turn < 3; turn++) {
+          boolean all = true;
+          for (int k = 0; k < 3; k++) {
+            all &= found.getInt(4 * (3 * t + (k + turn) % 3)) == indices[3 * t + k];
+          }
+          same |= all;
+        }
+        assertTrue(same, "round " + round + ", triangle " + t);
+      }
+    }
+  }
+
   @Test
   void damageEndsInASentence() throws Exception {
     Random random = new Random(3);

@@ -1,0 +1,68 @@
+package ferry.stone.core.format.gltf;
+
+import ferry.stone.core.geometry.DrawOrder;
+import ferry.stone.core.geometry.RenderMesh;
+import ferry.stone.core.geometry.RenderPrimitive;
+import ferry.stone.core.geometry.SmallPrimitives;
+import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.work.Progress;
+import java.util.List;
+
+/**
+ * What is done to make a glTF smaller or quicker to draw. All of it is off unless asked for.
+ *
+ * @param quantized vertex values as 16-bit numbers: KHR_mesh_quantization
+ * @param compressed numbers packed without loss: EXT_meshopt_compression, which viewers must know
+ * @param indexBits width of triangle indices
+ * @param drawOrder triangles and vertices in the order that draws fastest; else the source's order
+ * @param largestTexture longest side of an image in pixels, 0 for no limit
+ * @param instanced copies of one mesh under one parent as one node: EXT_mesh_gpu_instancing
+ */
+public record GltfPacking(
+    boolean quantized,
+    boolean compressed,
+    IndexBits indexBits,
+    boolean drawOrder,
+    int largestTexture,
+    boolean instanced) {
+
+  /** How wide triangle indices are. */
+  public enum IndexBits {
+    /** 16 bits where they reach, else 32. */
+    FITTING,
+    /** Always 16: primitives with more than 65,535 vertices are cut into several. */
+    SHORT,
+    /** Always 32. */
+    LONG
+  }
+
+  /** Index 65,535 is kept for other uses by the standard: section 3.7.2.1. */
+  private static final int MOST_SHORT_VERTICES = 65_535;
+
+  /** Nothing is packed. */
+  public static final GltfPacking NONE =
+      new GltfPacking(false, false, IndexBits.FITTING, false, 0, false);
+
+  public GltfPacking {
+    indexBits = indexBits == null ? IndexBits.FITTING : indexBits;
+    if (largestTexture < 0) {
+      throw new IllegalArgumentException(
+          "largestTexture must be a number of pixels, or 0 for no limit, not " + largestTexture);
+    }
+  }
+
+  /** A mesh's triangles in the order they are written: what pairs source and landed vertices. */
+  public List<RenderPrimitive> primitives(PolygonMesh mesh, Progress progress) {
+    List<RenderPrimitive> primitives = RenderMesh.of(mesh, progress);
+    if (drawOrder) {
+      primitives = primitives.stream().map(DrawOrder::of).toList();
+    }
+    if (indexBits == IndexBits.SHORT) {
+      primitives =
+          primitives.stream()
+              .flatMap(p -> SmallPrimitives.of(p, MOST_SHORT_VERTICES).stream())
+              .toList();
+    }
+    return primitives;
+  }
+}
