@@ -6,6 +6,7 @@ import {
   type HandlingState,
   type Job,
   type LandingRecord,
+  type LedgerRow,
   type MarksView,
   type PartView,
   type SideView,
@@ -60,6 +61,11 @@ export const queries = {
     queryOptions({
       queryKey: ['crossing', id, 'scenes', 'handling'],
       queryFn: () => getJson<HandlingState>(`/api/crossings/${id}/handling`),
+    }),
+  ledger: (id: string, revision: number) =>
+    queryOptions({
+      queryKey: ['crossing', id, 'scenes', 'ledger', revision],
+      queryFn: () => getJson<LedgerRow[]>(`/api/crossings/${id}/ledger`),
     }),
   landings: (id: string) =>
     queryOptions({

@@ -26,6 +26,7 @@ const KEYS: [string, [string, string][]][] = [
       ['4', 'one over the other, with a seam'],
       ['X', 'next shading'],
       ['J', 'skeleton'],
+      ['O', 'the scene’s own lights'],
       ['P', 'play or stop the clip'],
       ['B N', 'one frame back, one on'],
       ['drag', 'turn; with Shift or the right button, move'],

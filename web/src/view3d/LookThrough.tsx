@@ -26,11 +26,25 @@ export function LookThrough({ side, stage }: { side: SideView; stage: Stage }) {
       const box = sideBox(side);
       const reach = new Vector3(...box.max).distanceTo(new Vector3(...box.min));
       const away = perspective.position.length() + reach;
-      perspective.fov = lens.angle;
+      perspective.fov = lens.angle > 0 ? lens.angle : perspective.fov;
       perspective.aspect = size.width / Math.max(1, size.height);
       perspective.near = Math.max(away * 1e-3, 1e-5);
       perspective.far = away * 20;
       perspective.updateProjectionMatrix();
+      if (lens.angle <= 0) {
+        // A parallel view: its height is the file's, its width the window's.
+        const half = Math.max(lens.height, 1e-9) / 2;
+        const wide = half * perspective.aspect;
+        perspective.projectionMatrix.makeOrthographic(
+          -wide,
+          wide,
+          half,
+          -half,
+          -away * 20,
+          away * 20,
+        );
+        perspective.projectionMatrixInverse.copy(perspective.projectionMatrix).invert();
+      }
       invalidate();
     };
     look();

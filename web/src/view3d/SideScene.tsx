@@ -10,6 +10,7 @@ import { MaterialSet } from './materials';
 import type { Part } from './meshBlock';
 import type { Motion } from './motionBlock';
 import { PartMesh } from './PartMesh';
+import { SceneLights } from './SceneLights';
 import { SkeletonLines } from './SkeletonLines';
 import { Stage } from './Stage';
 
@@ -88,10 +89,7 @@ export function SideScene(props: Props) {
   useEffect(() => invalidate(), [side, parts, materials, selected, hidden, marks]);
   return (
     <>
-      <hemisphereLight intensity={1.7} color="#ffffff" groundColor="#8f8878" />
-      <directionalLight position={[3, 5, 4]} intensity={2} />
-      <directionalLight position={[-4, 2.5, 1]} intensity={0.8} />
-      <directionalLight position={[1, 3, -5]} intensity={0.7} />
+      <SceneLights side={side} stage={stage} />
       <group ref={content}>
         {groups.alone.map((node) =>
           (parts.get(node.mesh as string) ?? []).map((part, i) => (

@@ -5,7 +5,7 @@ import { HandlingTable } from './handling/HandlingTable';
 import { LandingForm } from './landing/LandingForm';
 import { ProofLedger } from './proof/ProofLedger';
 import type { Stop } from './RouteLine';
-import { SurveyTable } from './survey/SurveyTable';
+import { SurveyStop } from './survey/SurveyStop';
 
 const LOWEST = 90;
 const STANDARD = 236;
@@ -43,7 +43,7 @@ export function Quayside({ id, stop, crossing }: Props) {
       {stop === 'cargo' || !ready ? (
         <CargoTable id={id} crossing={crossing} />
       ) : stop === 'survey' ? (
-        <SurveyTable id={id} />
+        <SurveyStop crossing={crossing} />
       ) : stop === 'handling' ? (
         <HandlingTable id={id} />
       ) : stop === 'landing' ? (

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { type PointerEvent, useCallback, useEffect, useRef, useState } from 'react';
-import { ButtonGroup, Form } from 'react-bootstrap';
+import { ButtonGroup } from 'react-bootstrap';
 import type { Crossing, SideView } from '../../api/client';
 import { queries } from '../../api/queries';
 import { Button } from '../../shared/Button';
@@ -13,9 +13,10 @@ import { sideBox } from './bounds';
 import { SteppingStones } from './handling/SteppingStones';
 import { useTime } from './motion/time';
 import { useMotion } from './motion/useMotion';
-import { type Layout, SHADINGS, type Side, useView } from './store';
+import { type Layout, type Side, useView } from './store';
 import { useFind } from './useFind';
 import { useThumbnail } from './useThumbnail';
+import { ViewTools } from './ViewTools';
 
 const LAYOUTS: { id: Layout; label: string; help: string }[] = [
   { id: 'near', label: 'Near', help: 'Near side alone (1)' },
@@ -187,10 +188,8 @@ interface FrameProps {
 /** A view's caption, its tools, and what to say when there is nothing to see. */
 function ViewFrame(props: FrameProps) {
   const { which, title, side, meshes, rigged, crossing, problem, render } = props;
-  const skeleton = useView((s) => s.skeleton);
   const [opened, setOpened] = useState(false);
   const layout = useView((s) => s.layout);
-  const shading = useView((s) => s.shading);
   const set = useView((s) => s.set);
   useEffect(() => {
     if (meshes.ready) {
@@ -199,7 +198,6 @@ function ViewFrame(props: FrameProps) {
   }, [meshes.ready]);
   const square = side ? squareOf(sideBox(side), side.metresPerUnit) * side.metresPerUnit : 0;
   const failed = crossing?.state === 'failed' ? crossing.problem : problem;
-  const hasTools = which === 'near' ? layout !== 'far' : true;
   return (
     <section className="view" data-side={which} data-ready={meshes.ready} aria-label={title}>
       <div className="view-head">
@@ -227,34 +225,9 @@ function ViewFrame(props: FrameProps) {
       )}
       {meshes.error && <p className="view-note loss">{meshes.error}</p>}
       <div className="view-foot">
-        {hasTools &&
-          (which === 'near' || layout === 'far') &&
-          SHADINGS.filter((s) => rigged || s.id !== 'weights').map((s) => (
-            <Button
-              key={s.id}
-              variant="outline-secondary"
-              active={shading === s.id}
-              aria-pressed={shading === s.id}
-              title={`${s.help} (X: next)`}
-              onClick={() => set({ shading: s.id })}
-            >
-              {s.label}
-            </Button>
-          ))}
-        {hasTools && rigged && (which === 'near' || layout === 'far') && (
-          <Button
-            variant="outline-secondary"
-            active={skeleton}
-            aria-pressed={skeleton}
-            title="Joints and the lines between them (J)"
-            onClick={() => set({ skeleton: !skeleton })}
-          >
-            Skeleton
-          </Button>
+        {(which === 'near' ? layout !== 'far' : layout === 'far') && (
+          <ViewTools side={side} rigged={rigged} />
         )}
-        {hasTools &&
-          (which === 'near' || layout === 'far') &&
-          (side?.cameras ?? []).some((c) => c.angle > 0) && <CameraChoice side={side} />}
         {(which === 'far' || layout === 'near') && (
           <ButtonGroup aria-label="Views">
             {LAYOUTS.map((l) => (
@@ -278,29 +251,5 @@ function ViewFrame(props: FrameProps) {
         )}
       </div>
     </section>
-  );
-}
-
-/** The free view, or one of the file's cameras. */
-function CameraChoice({ side }: { side: SideView | undefined }) {
-  const through = useView((s) => s.lookThrough);
-  const set = useView((s) => s.set);
-  return (
-    <Form.Select
-      size="sm"
-      aria-label="Camera"
-      title="Look through a camera of the file; turning the view leaves it"
-      value={through ?? ''}
-      onChange={(e) => set({ lookThrough: e.target.value ? Number(e.target.value) : null })}
-    >
-      <option value="">Free view</option>
-      {side?.cameras
-        .filter((c) => c.angle > 0)
-        .map((c) => (
-          <option key={c.nodeId} value={c.nodeId}>
-            {c.name || '(no name)'}
-          </option>
-        ))}
-    </Form.Select>
   );
 }

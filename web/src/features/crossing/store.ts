@@ -36,6 +36,8 @@ interface ViewState {
   openStone: string | null;
   /** Node of the file's camera that both views look through; `null` for the free view. */
   lookThrough: number | null;
+  /** Whether the scene's own lights shine instead of the even set. */
+  ownLights: boolean;
   /** Whether the skeleton is drawn. */
   skeleton: boolean;
   /** Morph weights set by hand, by node. */
@@ -67,6 +69,7 @@ export const useView = create<ViewState>((set) => ({
   hoveredStone: null,
   openStone: null,
   skeleton: false,
+  ownLights: false,
   lookThrough: null,
   morphWeights: {},
   set: (change) => set(change),
@@ -106,6 +109,7 @@ export const useView = create<ViewState>((set) => ({
       openStone: null,
       morphWeights: {},
       lookThrough: null,
+      ownLights: false,
     }),
 }));
 

@@ -34,6 +34,7 @@ export function useCrossingKeys(id: string, stop: Stop, ready: boolean) {
     a: () => document.getElementById('add-step')?.click(),
     l: () => navigate(`/crossings/${id}/landing${window.location.search}`),
     j: () => set({ skeleton: !useView.getState().skeleton }),
+    o: () => set({ ownLights: !useView.getState().ownLights }),
     h: () => toggleHidden(),
     i: () => isolate(),
     escape: () => {

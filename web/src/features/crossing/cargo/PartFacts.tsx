@@ -2,6 +2,7 @@ import type { SideView, SurveyView } from '../../../api/client';
 import { count, plain } from '../../../shared/format';
 import { meshBox } from '../../../view3d/useMeshes';
 import { useView } from '../store';
+import { ClipList } from './ClipList';
 import { FactList } from './FactList';
 import { RigFacts } from './RigFacts';
 
@@ -90,11 +91,17 @@ function WholeFacts({ side, survey }: Omit<Props, 'crossingId'>) {
   if (side.skins.length > 0) {
     facts.push(['Joints', count(side.nodes.filter((n) => n.kind === 'joint').length)]);
   }
-  if (side.clips.length > 0) {
-    facts.push(['Clips', side.clips.map((c) => c.name || '(no name)').join(', ')]);
-  }
   if (side.cameras.length > 0) {
     facts.push(['Cameras', side.cameras.map((c) => c.name || '(no name)').join(', ')]);
+  }
+  if (side.lights.length > 0) {
+    facts.push([
+      'Lights',
+      side.lights.map((l) => `${l.name || '(no name)'}, ${l.kind}`).join('; '),
+    ]);
+  }
+  if (side.looks.length > 0) {
+    facts.push(['Looks', side.looks.join(', ')]);
   }
   if (i.lines + i.points > 0) {
     facts.push(['Lines, points', `${count(i.lines)}, ${count(i.points)}`]);
@@ -103,6 +110,7 @@ function WholeFacts({ side, survey }: Omit<Props, 'crossingId'>) {
     <section className="facts" aria-label="Facts">
       <h2 className="caps">Whole scene</h2>
       <FactList facts={facts} />
+      {side.clips.length > 0 && <ClipList clips={side.clips} />}
     </section>
   );
 }

@@ -9,6 +9,7 @@ import { bytes, when } from '../../../shared/format';
 import { complain } from '../../../shared/Notices';
 import { UnderWay } from '../../quay/UnderWay';
 import { QuaysideHead } from '../QuaysideHead';
+import { PackingFields } from './PackingFields';
 
 const GLB: LandingOptions = {
   format: 'glb',
@@ -17,6 +18,15 @@ const GLB: LandingOptions = {
   transforms: 'DATA',
   doubleSided: false,
   influences: 4,
+  packing: {
+    quantized: false,
+    compressed: false,
+    indexBits: 'FITTING',
+    drawOrder: false,
+    largestTexture: 0,
+    instanced: false,
+  },
+  fileName: '',
 };
 
 /** Format and options, the button, and what has landed before. */
@@ -69,6 +79,17 @@ export function LandingForm({ id }: { id: string }) {
             />
           </fieldset>
           <fieldset>
+            <legend>Name of the files</legend>
+            <Form.Control
+              size="sm"
+              aria-label="Name of the files"
+              placeholder="as the crossing"
+              value={options.fileName ?? ''}
+              onChange={(e) => set({ fileName: e.target.value })}
+            />
+            <div className="form-text">Files beside it are named and linked accordingly.</div>
+          </fieldset>
+          <fieldset>
             <legend>Textures and data</legend>
             <Form.Check
               type="checkbox"
@@ -92,13 +113,13 @@ export function LandingForm({ id }: { id: string }) {
               type="radio"
               id="data"
               name="transforms"
-              label="Into the data: parts stay at 0, 0, 0 / 1, 1, 1"
+              label="Into the data: parts stay clean"
               checked={options.transforms === 'DATA'}
               onChange={() => set({ transforms: 'DATA' })}
             />
             <Form.Check
               type="radio"
-              id="root"
+              id="on-root"
               name="transforms"
               label="On one root part: numbers stay"
               checked={options.transforms === 'ROOT'}
@@ -140,6 +161,12 @@ export function LandingForm({ id }: { id: string }) {
               </div>
             </fieldset>
           )}
+          <PackingFields
+            packing={options.packing}
+            onChange={(change) =>
+              setOptions((o) => ({ ...o, packing: { ...o.packing, ...change } }))
+            }
+          />
         </Form>
         <div className="px-3 pb-2" style={{ maxWidth: 460 }}>
           <UnderWay crossingId={id} />

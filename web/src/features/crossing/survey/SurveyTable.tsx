@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { Table } from 'react-bootstrap';
 import { useNavigate } from 'react-router-dom';
 import { type FindingView, type Offer, sendJson } from '../../../api/client';
@@ -15,7 +15,7 @@ import { isSolved } from './solved';
 const WORDS = { FIX: 'put right', LOOK: 'look at', NOTE: 'know' } as const;
 
 /** The findings: a click shows where, an offer puts it right. */
-export function SurveyTable({ id }: { id: string }) {
+export function SurveyTable({ id, tabs }: { id: string; tabs: ReactNode }) {
   const survey = useQuery(queries.survey(id));
   const { state, change } = useHandling(id, true);
   const navigate = useNavigate();
@@ -52,6 +52,7 @@ export function SurveyTable({ id }: { id: string }) {
   return (
     <>
       <QuaysideHead title="Survey">
+        {tabs}
         <span className={`pill ${openOf('FIX') > 0 ? 'pill-loss' : 'pill-plain'}`}>
           {openOf('FIX')} to put right
         </span>

@@ -3,7 +3,9 @@ package ferry.stone.cli;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import ferry.stone.core.cargo.CargoFolder;
+import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Severity;
+import ferry.stone.core.format.FormatException;
 import ferry.stone.core.handling.Handling;
 import ferry.stone.core.handling.Step;
 import ferry.stone.core.landing.Landing;
@@ -75,6 +77,15 @@ final class Convert implements Callable<Integer> {
   }
 
   private int land(CargoArguments.Cargo cargo, LandingOptions options) throws Exception {
+    for (Finding finding : cargo.survey().findings()) {
+      if (finding.code().equals("buffer-missing")) {
+        throw new FormatException(
+            FormatException.Kind.CORRUPT,
+            finding.where(),
+            "",
+            "its data file is missing, so nothing was written. " + finding.message());
+      }
+    }
     var stages = Handling.run(cargo.near(), steps(), Progress.NONE);
     Scene far = Handling.result(cargo.near(), stages);
     Files.createDirectories(out);

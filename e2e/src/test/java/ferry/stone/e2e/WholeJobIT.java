@@ -17,6 +17,9 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.regex.Pattern;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipFile;
+import java.util.zip.ZipOutputStream;
 import javax.imageio.ImageIO;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
@@ -293,14 +296,23 @@ class WholeJobIT {
     waitForViews();
     byte[] nearRest = picture("near");
     byte[] farRest = picture("far");
-    page.getByLabel("Clip").selectOption("strike");
+    page.getByLabel("Clip", new Page.GetByLabelOptions().setExact(true)).selectOption("strike");
     page.getByLabel("Frame", new Page.GetByLabelOptions().setExact(true)).fill("18");
     page.waitForTimeout(1500);
     assertThat(page.locator(".moment")).hasText("0.60 s · frame 18 of 36");
     assertTrue(!java.util.Arrays.equals(nearRest, picture("near")), "the near side moves");
     assertTrue(!java.util.Arrays.equals(farRest, picture("far")), "the far side moves");
-    page.getByLabel("Clip").selectOption("Rest pose");
+    page.getByLabel("Clip", new Page.GetByLabelOptions().setExact(true)).selectOption("Rest pose");
     page.waitForTimeout(800);
+    byte[] even = picture("far");
+    button("Its lights").click();
+    page.waitForTimeout(800);
+    assertTrue(!java.util.Arrays.equals(even, picture("far")), "the file's lamp shines");
+    button("Its lights").click();
+    page.getByLabel("Camera").selectOption("visitor");
+    page.waitForTimeout(800);
+    assertTrue(!java.util.Arrays.equals(even, picture("far")), "the view stands at the camera");
+    page.getByLabel("Camera").selectOption("Free view");
     // A morph slider moves both views as well.
     page.locator("#find-part").fill("heron");
     page.getByText("heron", new Page.GetByTextOptions().setExact(true)).first().click();
@@ -314,6 +326,49 @@ class WholeJobIT {
     stop("Proof");
     assertThat(page.getByText("Vertices during strike")).isVisible();
     assertThat(page.getByText("Most joints of a vertex")).isVisible();
+  }
+
+  @Test
+  void aBundleWithARenamedDataFileIsRepairedAndLandedAgain() throws Exception {
+    Path whole = WholeJobIT.folder.resolve("capstan-whole.zip");
+    try (OutputStream out = Files.newOutputStream(whole)) {
+      DemoWorld.write(DemoWorld.Cargo.CAPSTAN, out);
+    }
+    Path broken = WholeJobIT.folder.resolve("capstan.zip");
+    try (ZipFile from = new ZipFile(whole.toFile());
+        ZipOutputStream to = new ZipOutputStream(Files.newOutputStream(broken))) {
+      for (ZipEntry entry : java.util.Collections.list(from.entries())) {
+        to.putNextEntry(
+            new ZipEntry(entry.getName().replaceAll("[^/]+\\.bin$", "data/old_name.bin")));
+        from.getInputStream(entry).transferTo(to);
+        to.closeEntry();
+      }
+    }
+    bring(broken);
+    waitForViews();
+    stop("Survey");
+    // Zeros stand in for the data: they are not surveyed, and they do not land.
+    var missing = page.locator("tr[data-code=buffer-missing]").first();
+    assertThat(missing).isVisible();
+    assertThat(page.locator("tr[data-code=degenerate-faces]")).hasCount(0);
+    stop("Landing");
+    button("Land as GLB").click();
+    assertThat(page.getByText("so the landing would be empty")).isVisible();
+    stop("Survey");
+    missing.getByRole(AriaRole.BUTTON).first().click();
+    assertThat(page.locator("tr[data-code=buffer-missing]")).hasCount(0);
+    waitForViews();
+    button("Ledger").click();
+    assertThat(page.locator("tr[data-verdict=KEPT]").first()).isVisible();
+    assertThat(page.locator(".quayside-head")).containsText("nothing has landed from this yet");
+    stop("Landing");
+    page.getByLabel("glTF, separate files").check();
+    page.getByLabel("Name of the files").fill("winch");
+    page.getByLabel("Packed without loss").check();
+    button("Land as glTF").click();
+    assertThat(page.locator(".quayside-body")).containsText("winch.gltf");
+    stop("Proof");
+    assertThat(page.locator(".quayside-head")).containsText("0 lost");
   }
 
   private byte[] picture(String side) {

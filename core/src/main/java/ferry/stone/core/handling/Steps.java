@@ -16,7 +16,8 @@ public final class Steps {
           new Rotate(),
           new Centre(),
           new Ground(),
-          new RecomputeNormals());
+          new RecomputeNormals(),
+          new MaterialFlags());
 
   private static final ObjectMapper JSON =
       new ObjectMapper()

@@ -12,6 +12,8 @@ import ferry.stone.core.format.gltf.GltfPacking;
  * @param doubleSided show both sides of every material
  * @param influences most joints that move a vertex, a multiple of 4; 0 for all
  * @param packing what makes the file smaller; nothing when left out
+ * @param fileName name of the file without ending, also for the files beside it; the crossing's
+ *     name when left out
  */
 public record LandingOptions(
     String format,
@@ -20,7 +22,8 @@ public record LandingOptions(
     Transforms transforms,
     boolean doubleSided,
     int influences,
-    GltfPacking packing) {
+    GltfPacking packing,
+    String fileName) {
 
   /** Where the change of frame goes. */
   public enum Transforms {
@@ -50,12 +53,24 @@ public record LandingOptions(
       Transforms transforms,
       boolean doubleSided,
       int influences) {
-    this(format, embedTextures, embedBuffers, transforms, doubleSided, influences, null);
+    this(format, embedTextures, embedBuffers, transforms, doubleSided, influences, null, null);
+  }
+
+  /** Name of the written files without ending. */
+  public String stem(String crossing) {
+    return Landing.stem(fileName == null || fileName.isBlank() ? crossing : fileName);
   }
 
   public LandingOptions withPacking(GltfPacking newPacking) {
     return new LandingOptions(
-        format, embedTextures, embedBuffers, transforms, doubleSided, influences, newPacking);
+        format,
+        embedTextures,
+        embedBuffers,
+        transforms,
+        doubleSided,
+        influences,
+        newPacking,
+        fileName);
   }
 
   public static LandingOptions glb() {

@@ -12,9 +12,9 @@ public final class LedgerExport {
   private LedgerExport() {}
 
   /** Comma-separated, every field quoted, lines ended by CR LF (RFC 4180). */
-  public static String csv(Proof proof) {
+  public static String csv(List<LedgerRow> rows) {
     StringBuilder out = new StringBuilder(String.join(",", HEAD)).append("\r\n");
-    for (LedgerRow row : proof.rows()) {
+    for (LedgerRow row : rows) {
       out.append(
               String.join(
                   ",",
@@ -31,11 +31,28 @@ public final class LedgerExport {
     return cell.matches("^[=+\\-@\\t].*") && !cell.matches("^[+-]?[0-9].*") ? "'" + cell : cell;
   }
 
+  /** The proof of a landing, with its counts. */
   public static String html(String title, Proof proof) {
+    String counts =
+        proof.file()
+            + ": "
+            + proof.kept()
+            + " kept, "
+            + proof.changed()
+            + " changed, "
+            + proof.lost()
+            + " lost.";
+    return html(title, counts, proof.rows());
+  }
+
+  /**
+   * @param intro one sentence above the table
+   */
+  public static String html(String title, String intro, List<LedgerRow> rows) {
     StringBuilder out = new StringBuilder();
     out.append("<!doctype html><html lang=\"en\"><head><meta charset=\"utf-8\"><title>")
         .append(escape(title))
-        .append(" · proof</title><style>")
+        .append(" · ledger</title><style>")
         .append(
             "body{font:14px/1.5 sans-serif;color:#1c2a3a;background:#faf8f3;margin:2rem}"
                 + "table{border-collapse:collapse;width:100%}"
@@ -46,20 +63,14 @@ public final class LedgerExport {
         .append("</style></head><body><h1>")
         .append(escape(title))
         .append("</h1><p>")
-        .append(escape(proof.file()))
-        .append(": ")
-        .append(proof.kept())
-        .append(" kept, ")
-        .append(proof.changed())
-        .append(" changed, ")
-        .append(proof.lost())
-        .append(" lost.</p><table><thead><tr>");
+        .append(escape(intro))
+        .append("</p><table><thead><tr>");
     for (int i = 1; i < HEAD.length; i++) {
       out.append("<th>").append(HEAD[i]).append("</th>");
     }
     out.append("</tr></thead><tbody>");
     String group = "";
-    for (LedgerRow row : proof.rows()) {
+    for (LedgerRow row : rows) {
       if (!row.group().equals(group)) {
         group = row.group();
         out.append("<tr class=\"g\"><td colspan=\"7\">").append(escape(group)).append("</td></tr>");

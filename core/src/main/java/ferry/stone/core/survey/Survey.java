@@ -50,10 +50,14 @@ public record Survey(
   public static Survey of(Scene scene, List<Finding> readFindings, Progress progress) {
     Findings findings = new Findings();
     findings.addAll(readFindings);
+    // Zeros stand in for data that is missing: what they look like is no finding.
+    boolean missing = readFindings.stream().anyMatch(f -> f.code().equals("buffer-missing"));
     List<UnitReading> units = UnitReading.of(scene);
     List<UpReading> ups = UpReading.of(scene);
-    frame(scene, units, ups, findings);
-    place(scene, findings);
+    if (!missing) {
+      frame(scene, units, ups, findings);
+      place(scene, findings);
+    }
     names(scene, findings);
     unusedMaterials(scene, findings);
     List<Scene.ShownMesh> shown = scene.shownMeshes();
@@ -61,7 +65,8 @@ public record Survey(
     for (int i = 0; i < shown.size(); i++) {
       progress.checkCancelled();
       progress.report("surveying " + shown.get(i).path(), (double) i / shown.size());
-      if (done.add(shown.get(i).mesh().id())) {
+      boolean standIn = missing && shown.get(i).mesh().points().bounds().diagonal() == 0;
+      if (!standIn && done.add(shown.get(i).mesh().id())) {
         new MeshChecks(shown.get(i), findings).run();
       }
     }

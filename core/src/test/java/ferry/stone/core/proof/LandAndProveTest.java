@@ -231,7 +231,7 @@ class LandAndProveTest {
   @Test
   void exportsAreWholeAndSafe() throws Exception {
     Proof proof = run(cargo(), LandingOptions.glb()).proof();
-    String csv = LedgerExport.csv(proof);
+    String csv = LedgerExport.csv(proof.rows());
     assertEquals(proof.rows().size() + 1, csv.split("\r\n").length);
     String html = LedgerExport.html("<sluice> & \"gate\"", proof);
     assertTrue(html.contains("&lt;sluice&gt; &amp; &quot;gate&quot;"));

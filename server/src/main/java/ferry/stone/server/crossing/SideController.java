@@ -6,8 +6,12 @@ import ferry.stone.core.handling.Field;
 import ferry.stone.core.handling.Handling;
 import ferry.stone.core.handling.Step;
 import ferry.stone.core.handling.Steps;
+import ferry.stone.core.landing.Landing;
 import ferry.stone.core.landing.Preview;
 import ferry.stone.core.landing.PreviewMotion;
+import ferry.stone.core.proof.LedgerExport;
+import ferry.stone.core.proof.LedgerRow;
+import ferry.stone.core.proof.SideLedger;
 import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.Texture;
@@ -19,10 +23,13 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
+import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.function.Function;
 import org.joml.Matrix4d;
 import org.springframework.http.CacheControl;
+import org.springframework.http.ContentDisposition;
+import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -151,6 +158,48 @@ public class SideController {
       out.write(ByteBuffer.allocate(4).order(ByteOrder.LITTLE_ENDIAN).putInt(block.length).array());
       out.write(block);
     }
+  }
+
+  /** Near and far side, fact by fact, before anything has landed. */
+  @GetMapping("/crossings/{id}/ledger")
+  public List<LedgerRow> ledger(@PathVariable String id) throws IOException, FormatException {
+    LoadedCrossing loaded = crossings.scenes(id);
+    Scene far = Handling.result(loaded.near(), loaded.handle(handlings.steps(id)));
+    return SideLedger.of(loaded.near(), far);
+  }
+
+  /**
+   * The same ledger as a file.
+   *
+   * @param kind {@code html}, {@code csv} or {@code json}
+   */
+  @GetMapping("/crossings/{id}/ledger.{kind}")
+  public ResponseEntity<?> ledgerFile(@PathVariable String id, @PathVariable String kind)
+      throws IOException, FormatException {
+    List<LedgerRow> rows = ledger(id);
+    String name = crossings.get(id).name();
+    ResponseEntity.BodyBuilder answer =
+        ResponseEntity.ok()
+            .header(
+                HttpHeaders.CONTENT_DISPOSITION,
+                ContentDisposition.attachment()
+                    .filename(Landing.stem(name) + ".ledger." + kind, StandardCharsets.UTF_8)
+                    .build()
+                    .toString());
+    return switch (kind) {
+      case "csv" ->
+          answer
+              .contentType(MediaType.parseMediaType("text/csv;charset=UTF-8"))
+              .body(LedgerExport.csv(rows).getBytes(StandardCharsets.UTF_8));
+      case "html" ->
+          answer
+              .contentType(MediaType.parseMediaType("text/html;charset=UTF-8"))
+              .body(
+                  LedgerExport.html(name, "Near side and far side, before the landing.", rows)
+                      .getBytes(StandardCharsets.UTF_8));
+      case "json" -> answer.contentType(MediaType.APPLICATION_JSON).body(rows);
+      default -> throw new NotFoundException("A ledger is html, csv or json, not " + kind + ".");
+    };
   }
 
   /** Facts of one part of the near side. */

@@ -21,6 +21,7 @@ import ferry.stone.core.texture.PbrTranslation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import org.joml.Matrix4d;
 
@@ -32,6 +33,7 @@ import org.joml.Matrix4d;
  * @param heightNote what the height means
  * @param metresPerUnit length of one unit of this view in metres
  * @param bounds of the view: min x y z, max x y z; empty without meshes
+ * @param looks names of material variants to choose from
  * @param fromNear carries points of the near view to this one: 16 numbers, column by column
  */
 public record SideView(
@@ -46,7 +48,9 @@ public record SideView(
     List<MaterialView> materials,
     List<SkinView> skins,
     List<ClipView> clips,
-    List<CameraView> cameras) {
+    List<CameraView> cameras,
+    List<LightView> lights,
+    List<String> looks) {
 
   /**
    * Joints that move a mesh.
@@ -79,6 +83,27 @@ public record SideView(
    * @param height of view in units of this view, 0 for a perspective camera
    */
   public record CameraView(int nodeId, String name, double angle, double height) {}
+
+  /**
+   * A light of the file.
+   *
+   * @param nodeId node that holds it; it shines along its −Z
+   * @param kind {@code directional}, {@code point}, {@code spot}, {@code area} or {@code dome}
+   * @param colour linear red, green, blue
+   * @param intensity candela, or lux for a directional light
+   * @param range in units of this view, 0 when it has no end
+   * @param innerAngle half angle of full light of a spot, in radians
+   * @param outerAngle half angle where a spot ends, in radians
+   */
+  public record LightView(
+      int nodeId,
+      String name,
+      String kind,
+      float[] colour,
+      double intensity,
+      double range,
+      double innerAngle,
+      double outerAngle) {}
 
   /**
    * A part.
@@ -224,7 +249,33 @@ public record SideView(
             .map(s -> new SkinView(s.id(), s.jointNodeIds(), s.inverseBind()))
             .toList(),
         scene.clips().stream().map(c -> clip(c, scene)).toList(),
-        cameras(scene, new Matrix4d(toView)));
+        cameras(scene, new Matrix4d(toView)),
+        lights(scene, new Matrix4d(toView)),
+        scene.variants());
+  }
+
+  private static List<LightView> lights(Scene scene, Matrix4d toView) {
+    double scale = Math.cbrt(Math.abs(toView.determinant3x3()));
+    List<LightView> lights = new ArrayList<>();
+    for (Node node : scene.nodes()) {
+      if (node.content() instanceof Node.Content.LightContent content) {
+        scene
+            .light(content.lightId())
+            .ifPresent(
+                l ->
+                    lights.add(
+                        new LightView(
+                            node.id(),
+                            node.name().isEmpty() ? l.name() : node.name(),
+                            l.kind().name().toLowerCase(Locale.ROOT),
+                            l.linearColour(),
+                            l.intensity(),
+                            Double.isInfinite(l.range()) ? 0 : l.range() * scale,
+                            l.innerAngleRadians(),
+                            l.outerAngleRadians())));
+      }
+    }
+    return lights;
   }
 
   private static ClipView clip(Clip c, Scene scene) {

@@ -88,7 +88,7 @@ public class LandingController {
   public ResponseEntity<byte[]> csv(@PathVariable String id) {
     Proof proof = done(id).proof();
     return attachment(stem(proof) + ".proof.csv", "text/csv;charset=UTF-8")
-        .body(LedgerExport.csv(proof).getBytes(StandardCharsets.UTF_8));
+        .body(LedgerExport.csv(proof.rows()).getBytes(StandardCharsets.UTF_8));
   }
 
   @GetMapping(path = "/landings/{id}/ledger.html", produces = "text/html;charset=UTF-8")

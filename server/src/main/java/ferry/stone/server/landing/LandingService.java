@@ -20,6 +20,7 @@ import ferry.stone.server.jobs.JobService;
 import ferry.stone.server.landing.LandingRecord.LandedFile;
 import ferry.stone.server.store.BlobStore;
 import ferry.stone.server.store.Json;
+import ferry.stone.server.web.ConflictException;
 import ferry.stone.server.web.NotFoundException;
 import java.io.BufferedOutputStream;
 import java.io.IOException;
@@ -67,6 +68,17 @@ public class LandingService {
       throws IOException, FormatException {
     Crossing crossing = crossings.get(crossingId);
     LoadedCrossing loaded = crossings.scenes(crossingId);
+    loaded.survey().findings().stream()
+        .filter(f -> f.code().equals("buffer-missing"))
+        .findFirst()
+        .ifPresent(
+            f -> {
+              throw new ConflictException(
+                  "The data file of "
+                      + f.where()
+                      + " is missing, so the landing would be empty. Choose the file at the survey"
+                      + " or add it to the cargo, then land again.");
+            });
     List<Step> steps = handlings.steps(crossingId);
     String id = UUID.randomUUID().toString();
     landings.insert(id, crossingId, options, json.write(steps));
@@ -98,7 +110,7 @@ public class LandingService {
         Landing.write(
             far,
             options,
-            Landing.stem(crossing.name()),
+            options.stem(crossing.name()),
             loaded.cargo(),
             path -> {
               BlobStore.Incoming incoming = blobs.create();

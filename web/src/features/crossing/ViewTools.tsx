@@ -1,0 +1,91 @@
+import { Form } from 'react-bootstrap';
+import type { SideView } from '../../api/client';
+import { Button } from '../../shared/Button';
+import { SHADINGS, useView } from './store';
+
+/** What both views show: shading, skeleton, the file's lights, and the camera to look through. */
+export function ViewTools({ side, rigged }: { side: SideView | undefined; rigged: boolean }) {
+  const shading = useView((s) => s.shading);
+  const skeleton = useView((s) => s.skeleton);
+  const ownLights = useView((s) => s.ownLights);
+  const set = useView((s) => s.set);
+  const choices = SHADINGS.filter((s) => rigged || s.id !== 'weights');
+  return (
+    <>
+      {rigged ? (
+        <Form.Select
+          size="sm"
+          aria-label="Shading"
+          title="How surfaces are drawn (X: next)"
+          value={shading}
+          onChange={(e) => set({ shading: e.target.value as typeof shading })}
+        >
+          {choices.map((s) => (
+            <option key={s.id} value={s.id}>
+              {s.label}
+            </option>
+          ))}
+        </Form.Select>
+      ) : (
+        choices.map((s) => (
+          <Button
+            key={s.id}
+            variant="outline-secondary"
+            active={shading === s.id}
+            aria-pressed={shading === s.id}
+            title={`${s.help} (X: next)`}
+            onClick={() => set({ shading: s.id })}
+          >
+            {s.label}
+          </Button>
+        ))
+      )}
+      {rigged && (
+        <Button
+          variant="outline-secondary"
+          active={skeleton}
+          aria-pressed={skeleton}
+          title="Joints and the lines between them (J)"
+          onClick={() => set({ skeleton: !skeleton })}
+        >
+          Skeleton
+        </Button>
+      )}
+      {(side?.lights.length ?? 0) > 0 && (
+        <Button
+          variant="outline-secondary"
+          active={ownLights}
+          aria-pressed={ownLights}
+          title="Light the scene with its own lights instead of the even set (O)"
+          onClick={() => set({ ownLights: !ownLights })}
+        >
+          Its lights
+        </Button>
+      )}
+      {(side?.cameras.length ?? 0) > 0 && <CameraChoice side={side} />}
+    </>
+  );
+}
+
+/** The free view, or one of the file's cameras. */
+function CameraChoice({ side }: { side: SideView | undefined }) {
+  const through = useView((s) => s.lookThrough);
+  const set = useView((s) => s.set);
+  return (
+    <Form.Select
+      size="sm"
+      aria-label="Camera"
+      title="Look through a camera of the file; turning the view leaves it"
+      value={through ?? ''}
+      onChange={(e) => set({ lookThrough: e.target.value ? Number(e.target.value) : null })}
+    >
+      <option value="">Free view</option>
+      {side?.cameras.map((c) => (
+        <option key={c.nodeId} value={c.nodeId}>
+          {c.name || '(no name)'}
+          {c.angle > 0 ? '' : ', parallel'}
+        </option>
+      ))}
+    </Form.Select>
+  );
+}

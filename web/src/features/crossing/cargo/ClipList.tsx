@@ -1,0 +1,33 @@
+import type { SideView } from '../../../api/client';
+import { Button } from '../../../shared/Button';
+import { count } from '../../../shared/format';
+import { useTime } from '../motion/time';
+
+/** The clips with their figures; a click opens one on the timeline. */
+export function ClipList({ clips }: { clips: SideView['clips'] }) {
+  const now = useTime((s) => s.clip);
+  const open = useTime((s) => s.open);
+  return (
+    <section aria-label="Clips">
+      <h3 className="caps">Clips</h3>
+      <table className="clip-list">
+        <tbody>
+          {clips.map((c) => (
+            <tr key={c.id} data-open={now === c.id}>
+              <td>
+                <Button variant="link" onClick={() => open(c)}>
+                  {c.name || '(no name)'}
+                </Button>
+              </td>
+              <td className="num">{(c.endSeconds - c.startSeconds).toFixed(2)} s</td>
+              <td className="num">
+                {count(c.frames)} at {Number(c.framesPerSecond.toFixed(2))}/s
+              </td>
+              <td className="num">{count(c.tracks)} tracks</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}

@@ -1,0 +1,167 @@
+import { Fragment, useMemo, useState } from 'react';
+import { Form, Table } from 'react-bootstrap';
+import type { LedgerRow } from '../../../api/client';
+import { Button } from '../../../shared/Button';
+import { useView } from '../store';
+import { useFind } from '../useFind';
+
+export type Verdict = LedgerRow['verdict'];
+export const VERDICTS: Verdict[] = ['KEPT', 'CHANGED', 'LOST'];
+const LOOK: Record<Verdict, string> = { KEPT: 'kept', CHANGED: 'change', LOST: 'loss' };
+const MOST_ROWS = 1500;
+
+interface PillsProps {
+  count: (verdict: Verdict) => number;
+  only: Verdict | null;
+  onOnly: (verdict: Verdict | null) => void;
+}
+
+/** How many facts there are of each verdict; a click shows only those. */
+export function VerdictPills({ count, only, onOnly }: PillsProps) {
+  return VERDICTS.map((v) => (
+    <button
+      key={v}
+      type="button"
+      className={`pill pill-${count(v) > 0 ? LOOK[v] : 'plain'}`}
+      aria-pressed={only === v}
+      title={`Only what was ${v.toLowerCase()}`}
+      onClick={() => onOnly(only === v ? null : v)}
+    >
+      {count(v)} {v.toLowerCase()}
+    </button>
+  ));
+}
+
+interface ToolsProps {
+  wanted: string;
+  onWanted: (text: string) => void;
+  /** Address of the ledger as a file, without its ending. */
+  file: string;
+  title: string;
+}
+
+/** The search field, and the ledger as a file. */
+export function LedgerTools({ wanted, onWanted, file, title }: ToolsProps) {
+  return (
+    <>
+      <Form.Control
+        size="sm"
+        placeholder="Find a fact"
+        aria-label="Find a fact"
+        value={wanted}
+        style={{ width: 130 }}
+        onChange={(e) => onWanted(e.target.value)}
+      />
+      {['html', 'csv', 'json'].map((kind) => (
+        <Button
+          key={kind}
+          variant="outline-secondary"
+          href={`${file}.${kind}`}
+          title={`The ledger of “${title}” as ${kind.toUpperCase()}`}
+        >
+          {kind.toUpperCase()}
+        </Button>
+      ))}
+    </>
+  );
+}
+
+interface Props {
+  id: string;
+  rows: LedgerRow[];
+  only: Verdict | null;
+  wanted: string;
+}
+
+/** Near, far and landed, fact by fact, with the verdict; a click on a fact shows its part. */
+export function LedgerTable({ id, rows, only, wanted }: Props) {
+  const [open, setOpen] = useState<number | null>(null);
+  const set = useView((s) => s.set);
+  const find = useFind(id);
+  const groups = useMemo(() => {
+    const search = wanted.trim().toLowerCase();
+    const result: { name: string; rows: { row: LedgerRow; index: number }[] }[] = [];
+    rows.forEach((row, index) => {
+      if (only && row.verdict !== only) {
+        return;
+      }
+      if (search && !`${row.group} ${row.fact} ${row.note}`.toLowerCase().includes(search)) {
+        return;
+      }
+      const last = result.at(-1);
+      if (last?.name === row.group) {
+        last.rows.push({ row, index });
+      } else {
+        result.push({ name: row.group, rows: [{ row, index }] });
+      }
+    });
+    return result;
+  }, [rows, only, wanted]);
+  const pick = (row: LedgerRow, index: number) => {
+    setOpen(open === index ? null : index);
+    if (row.nodeId >= 0) {
+      set({ selected: [row.nodeId], finding: null });
+      window.setTimeout(() => find(), 0);
+    }
+  };
+  let shown = 0;
+  return (
+    <div className="quayside-body">
+      <Table hover className="fixed">
+        <colgroup>
+          {['21%', '14%', '15%', '16%', '12%', 'auto'].map((width) => (
+            <col key={width} style={{ width }} />
+          ))}
+        </colgroup>
+        <thead>
+          <tr>
+            <th>Fact</th>
+            <th className="num">Near</th>
+            <th className="num">Far</th>
+            <th className="num">Landed</th>
+            <th className="num">Differs</th>
+            <th>Verdict</th>
+          </tr>
+        </thead>
+        <tbody>
+          {groups.map((g) => {
+            shown += g.rows.length;
+            return shown > MOST_ROWS + g.rows.length ? null : (
+              <Fragment key={`${g.name}-${g.rows[0]?.index}`}>
+                <tr className="group-row">
+                  <td colSpan={6}>{g.name}</td>
+                </tr>
+                {g.rows.map(({ row, index }) => (
+                  <tr
+                    key={index}
+                    tabIndex={0}
+                    data-verdict={row.verdict}
+                    className={open === index ? 'open' : ''}
+                    onClick={() => pick(row, index)}
+                    onKeyDown={(e) => e.key === 'Enter' && pick(row, index)}
+                  >
+                    <td>{row.fact}</td>
+                    <td className="num">{row.near}</td>
+                    <td className="num">{row.far}</td>
+                    <td className="num">{row.landed}</td>
+                    <td className="num">{row.differs}</td>
+                    <td title={row.note}>
+                      <span className={`pill pill-${LOOK[row.verdict]}`}>
+                        {row.verdict.toLowerCase()}
+                      </span>{' '}
+                      <span className="quiet">{row.note}</span>
+                    </td>
+                  </tr>
+                ))}
+              </Fragment>
+            );
+          })}
+        </tbody>
+      </Table>
+      {shown > MOST_ROWS && (
+        <p className="empty-note">Not all rows are shown: find a fact, or take the CSV.</p>
+      )}
+      {shown === 0 && <p className="empty-note">No fact fits the filter.</p>}
+    </div>
+  );
+}
