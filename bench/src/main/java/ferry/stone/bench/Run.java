@@ -7,11 +7,18 @@ import org.openjdk.jmh.results.RunResult;
 import org.openjdk.jmh.runner.Runner;
 import org.openjdk.jmh.runner.options.OptionsBuilder;
 
-/** Runs the benchmarks and prints ratios; the argument is part of a benchmark's name. */
+/**
+ * Runs the benchmarks and prints ratios; the argument is part of a benchmark's name, or {@code
+ * scale} for large files through the disk.
+ */
 public final class Run {
   private Run() {}
 
   public static void main(String[] args) throws Exception {
+    if (args.length > 0 && args[0].equals("scale")) {
+      GltfScale.print();
+      return;
+    }
     OptionsBuilder options = new OptionsBuilder();
     options.include(args.length > 0 ? args[0] : "ferry.stone.bench");
     Collection<RunResult> results = new Runner(options.build()).run();
