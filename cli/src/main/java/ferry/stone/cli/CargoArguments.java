@@ -182,7 +182,7 @@ final class CargoArguments {
             FormatException.Kind.UNSUPPORTED,
             file.toString(),
             "",
-            "this format cannot be read yet. Bring the asset as OBJ, GLB or glTF.");
+            "this format cannot be read yet. Bring the asset as FBX, OBJ, GLB or glTF.");
       }
       if (CargoRole.of(own) != CargoRole.SCENE) {
         throw new FormatException(

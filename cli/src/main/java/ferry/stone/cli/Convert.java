@@ -80,7 +80,7 @@ final class Convert implements Callable<Integer> {
     for (Finding finding : cargo.survey().findings()) {
       if (finding.code().equals("buffer-missing")) {
         throw new FormatException(
-            FormatException.Kind.CORRUPT,
+            FormatException.Kind.MISSING,
             finding.where(),
             "",
             "its data file is missing, so nothing was written. " + finding.message());

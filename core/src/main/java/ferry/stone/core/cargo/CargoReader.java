@@ -5,6 +5,7 @@ import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.CargoPath;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
+import ferry.stone.core.format.fbx.FbxReader;
 import ferry.stone.core.format.gltf.GltfReader;
 import ferry.stone.core.format.obj.ObjReader;
 import ferry.stone.core.scene.Scene;
@@ -64,9 +65,11 @@ public final class CargoReader {
 
   private static Scene readOne(String path, ReadContext context)
       throws IOException, FormatException {
-    return CargoPath.extension(path).equals("obj")
-        ? ObjReader.read(path, context)
-        : GltfReader.read(path, context);
+    return switch (CargoPath.extension(path)) {
+      case "obj" -> ObjReader.read(path, context);
+      case "fbx" -> FbxReader.read(path, context);
+      default -> GltfReader.read(path, context);
+    };
   }
 
   private static FormatException nothingToRead(ReadContext context) {
@@ -78,13 +81,13 @@ public final class CargoReader {
           FormatException.Kind.UNSUPPORTED,
           later.get(0),
           "",
-          "this format cannot be read yet. Bring the asset as OBJ, GLB or glTF.");
+          "this format cannot be read yet. Bring the asset as FBX, OBJ, GLB or glTF.");
     }
     return new FormatException(
         FormatException.Kind.MISSING,
         first,
         "",
-        "there is no scene file to read. Expected an OBJ, GLB or glTF, alone or in a zip.");
+        "there is no scene file to read. Expected an FBX, OBJ, GLB or glTF, alone or in a zip.");
   }
 
   /** Numbered files may be parts or frames: says which reading was taken. */

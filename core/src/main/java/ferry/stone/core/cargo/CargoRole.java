@@ -14,9 +14,9 @@ public enum CargoRole {
   LATER("known, cannot be read yet"),
   OTHER("not used");
 
-  private static final Set<String> SCENES = Set.of("obj", "glb", "gltf");
+  private static final Set<String> SCENES = Set.of("obj", "glb", "gltf", "fbx");
   private static final Set<String> COMING =
-      Set.of("fbx", "usd", "usda", "usdc", "usdz", "abc", "mdd", "pc2", "stl", "ply", "dae");
+      Set.of("usd", "usda", "usdc", "usdz", "abc", "mdd", "pc2", "stl", "ply", "dae");
   private static final Set<String> NOTES = Set.of("txt", "md", "pdf", "html", "json");
 
   private final String label;

@@ -251,6 +251,7 @@ public record Proof(
     landed.stream()
         .skip(extraRoot)
         .forEach(p -> found.add(extraRoot == 1 ? p.substring(p.indexOf('/') + 1) : p));
+    int gone = missing(wanted, found);
     int same = 0;
     List<String> rest = new ArrayList<>(wanted);
     Map<String, Integer> counts = new HashMap<>();
@@ -268,8 +269,23 @@ public record Proof(
         Figures.count(wanted.size()),
         Figures.count(same) + " the same",
         Figures.count(wanted.size() - same),
-        same == wanted.size() ? Verdict.KEPT : Verdict.LOST,
-        rest.isEmpty() ? "" : "first: " + rest.get(0));
+        same == wanted.size() ? Verdict.KEPT : gone > 0 ? Verdict.LOST : Verdict.CHANGED,
+        rest.isEmpty()
+            ? ""
+            : (gone > 0 ? "first: " : "all names are there, but not all at their place: ")
+                + rest.get(0));
+  }
+
+  /** How many names of parts did not arrive at all, wherever they hang. */
+  private static int missing(List<String> wanted, List<String> found) {
+    Map<String, Integer> counts = new HashMap<>();
+    found.forEach(p -> counts.merge(p.substring(p.lastIndexOf('/') + 1), 1, Integer::sum));
+    int missing = 0;
+    for (String path : wanted) {
+      String name = path.substring(path.lastIndexOf('/') + 1);
+      missing += counts.merge(name, -1, Integer::sum) < 0 ? 1 : 0;
+    }
+    return missing;
   }
 
   private static void notCarried(Ledger ledger, Scene far, List<Finding> written) {

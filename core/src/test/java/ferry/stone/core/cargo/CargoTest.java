@@ -175,7 +175,7 @@ class CargoTest {
     FormatException later =
         assertThrows(
             FormatException.class,
-            () -> CargoReader.read("x", ReadContext.of(TestFiles.of("heron.fbx", "x"))));
+            () -> CargoReader.read("x", ReadContext.of(TestFiles.of("heron.usd", "x"))));
     assertEquals(FormatException.Kind.UNSUPPORTED, later.kind());
     FormatException none =
         assertThrows(

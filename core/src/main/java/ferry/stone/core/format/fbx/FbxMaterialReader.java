@@ -1,0 +1,285 @@
+package ferry.stone.core.format.fbx;
+
+import ferry.stone.core.finding.Findings;
+import ferry.stone.core.format.CargoPath;
+import ferry.stone.core.format.ReferenceFinder;
+import ferry.stone.core.format.ReferenceReport;
+import ferry.stone.core.scene.Channel;
+import ferry.stone.core.scene.Material;
+import ferry.stone.core.scene.SceneBuilder;
+import ferry.stone.core.scene.Texture;
+import ferry.stone.core.scene.TextureUse;
+import java.util.EnumMap;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import org.joml.Vector3d;
+
+/**
+ * Reads materials with their textures. Property sets of physically based materials are told by the
+ * last part of a property's name, whoever wrote it: common practice, no source.
+ */
+final class FbxMaterialReader {
+  private static final Map<String, Channel> PBR =
+      Map.ofEntries(
+          Map.entry("basecolor", Channel.BASE_COLOUR),
+          Map.entry("basecolormap", Channel.BASE_COLOUR),
+          Map.entry("metalness", Channel.METALLIC),
+          Map.entry("metallic", Channel.METALLIC),
+          Map.entry("metalnessmap", Channel.METALLIC),
+          Map.entry("metallicmap", Channel.METALLIC),
+          Map.entry("roughness", Channel.ROUGHNESS),
+          Map.entry("diffuseroughness", Channel.SHARPNESS),
+          Map.entry("specularroughness", Channel.ROUGHNESS),
+          Map.entry("roughnessmap", Channel.ROUGHNESS),
+          Map.entry("emissioncolor", Channel.EMISSIVE),
+          Map.entry("emissive", Channel.EMISSIVE),
+          Map.entry("emissivemap", Channel.EMISSIVE),
+          Map.entry("emissioncolormap", Channel.EMISSIVE),
+          Map.entry("normalmap", Channel.NORMAL),
+          Map.entry("normal", Channel.NORMAL),
+          Map.entry("normalcamera", Channel.NORMAL),
+          Map.entry("bumpmap", Channel.BUMP),
+          Map.entry("aomap", Channel.OCCLUSION),
+          Map.entry("ambientocclusion", Channel.OCCLUSION),
+          Map.entry("opacity", Channel.OPACITY));
+
+  private static final Map<String, Channel> CLASSIC =
+      Map.ofEntries(
+          Map.entry("DiffuseColor", Channel.BASE_COLOUR),
+          Map.entry("AmbientColor", Channel.AMBIENT),
+          Map.entry("SpecularColor", Channel.SPECULAR),
+          Map.entry("EmissiveColor", Channel.EMISSIVE),
+          Map.entry("ShininessExponent", Channel.SHININESS),
+          Map.entry("Shininess", Channel.SHININESS),
+          Map.entry("NormalMap", Channel.NORMAL),
+          Map.entry("Bump", Channel.BUMP),
+          Map.entry("TransparentColor", Channel.OPACITY),
+          Map.entry("TransparencyFactor", Channel.OPACITY),
+          Map.entry("ReflectionColor", Channel.REFLECTION),
+          Map.entry("DisplacementColor", Channel.DISPLACEMENT));
+
+  private final FbxDocument document;
+  private final SceneBuilder scene;
+  private final ReferenceFinder finder;
+  private final String resource;
+  private final Findings findings;
+  private final Map<Long, Integer> textures = new HashMap<>();
+  private final Set<String> reported = new HashSet<>();
+
+  FbxMaterialReader(
+      FbxDocument document,
+      SceneBuilder scene,
+      ReferenceFinder finder,
+      String resource,
+      Findings findings) {
+    this.document = document;
+    this.scene = scene;
+    this.finder = finder;
+    this.resource = resource;
+    this.findings = findings;
+  }
+
+  /** Adds all materials; the scene's id of each by the file's. */
+  Map<Long, Integer> read() {
+    Map<Long, Integer> ids = new HashMap<>();
+    for (FbxDocument.Item item : document.all("Material")) {
+      int id = scene.newId();
+      ids.put(item.id(), id);
+      scene.add(material(id, item));
+    }
+    return ids;
+  }
+
+  private Material material(int id, FbxDocument.Item item) {
+    FbxProperties p = item.properties();
+    Map<Channel, Material.Value> channels = new EnumMap<>(Channel.class);
+    boolean pbr = physical(p, channels);
+    if (!pbr) {
+      classic(p, channels);
+    }
+    textures(item, channels, pbr);
+    boolean cut = channels.containsKey(Channel.OPACITY);
+    double opacity = cut ? channels.get(Channel.OPACITY).scalar(1) : 1;
+    boolean mapped = cut && channels.get(Channel.OPACITY).texture() != null;
+    return new Material(
+        id,
+        item.name(),
+        pbr ? Material.Shading.METALLIC_ROUGHNESS : Material.Shading.PHONG,
+        channels,
+        opacity < 1 || mapped ? Material.Alpha.BLEND : Material.Alpha.OPAQUE,
+        0.5,
+        false,
+        p.custom());
+  }
+
+  private static void classic(FbxProperties p, Map<Channel, Material.Value> channels) {
+    colour(p, "DiffuseColor", "DiffuseFactor", Channel.BASE_COLOUR, channels);
+    colour(p, "AmbientColor", "AmbientFactor", Channel.AMBIENT, channels);
+    colour(p, "SpecularColor", "SpecularFactor", Channel.SPECULAR, channels);
+    colour(p, "EmissiveColor", "EmissiveFactor", Channel.EMISSIVE, channels);
+    double shininess = p.number("ShininessExponent", p.number("Shininess", Double.NaN));
+    if (Double.isFinite(shininess)) {
+      channels.put(Channel.SHININESS, new Material.Value(new double[] {shininess}, null));
+    }
+    double opacity = opacity(p);
+    if (opacity < 1) {
+      channels.put(Channel.OPACITY, new Material.Value(new double[] {opacity}, null));
+    }
+  }
+
+  /**
+   * Writers disagree: some write opacity, some a transparent colour times a factor. A white colour
+   * with factor 1 beside a full opacity is a left-over default, not a clear surface.
+   */
+  private static double opacity(FbxProperties p) {
+    double stated = p.has("Opacity") ? p.number("Opacity", 1) : Double.NaN;
+    if (Double.isFinite(stated)) {
+      return Math.max(0, Math.min(1, stated));
+    }
+    double[] colour = p.colour("TransparentColor");
+    double factor = p.number("TransparencyFactor", 0);
+    double through = colour == null ? factor : factor * (colour[0] + colour[1] + colour[2]) / 3;
+    return through >= 1 ? 1 : Math.max(0, 1 - through);
+  }
+
+  private static void colour(
+      FbxProperties p,
+      String name,
+      String factorName,
+      Channel channel,
+      Map<Channel, Material.Value> channels) {
+    double[] colour = p.colour(name);
+    if (colour == null) {
+      return;
+    }
+    double factor = p.number(factorName, 1);
+    for (int i = 0; i < 3; i++) {
+      colour[i] *= factor;
+    }
+    channels.put(channel, new Material.Value(colour, null));
+  }
+
+  /** Values of a physically based property set; whether there is one. */
+  private static boolean physical(FbxProperties p, Map<Channel, Material.Value> channels) {
+    boolean found = false;
+    for (String name : p.own().keySet()) {
+      Channel channel = name.contains("|") ? PBR.get(last(name)) : null;
+      if (channel == null) {
+        continue;
+      }
+      found |= channel == Channel.BASE_COLOUR || channel == Channel.METALLIC;
+      double[] colour = p.colour(name);
+      boolean wide = colour != null && channel.isColour();
+      double[] value = wide ? colour : new double[] {p.number(name, 0)};
+      channels.putIfAbsent(channel, new Material.Value(value, null));
+    }
+    if (!found) {
+      channels.clear();
+      return false;
+    }
+    channels.remove(Channel.NORMAL);
+    channels.remove(Channel.BUMP);
+    channels.remove(Channel.OCCLUSION);
+    channels.remove(Channel.SHARPNESS);
+    return true;
+  }
+
+  private static String last(String name) {
+    String part = name.substring(name.lastIndexOf('|') + 1);
+    return part.toLowerCase(Locale.ROOT).replaceAll("[^a-z]", "");
+  }
+
+  private void textures(FbxDocument.Item item, Map<Channel, Material.Value> channels, boolean pbr) {
+    for (FbxDocument.Link link : document.sources(item)) {
+      FbxDocument.Item texture = link.item();
+      if (texture.kind().equals("LayeredTexture")) {
+        List<FbxDocument.Item> layers = document.sources(texture, "Texture");
+        if (layers.isEmpty()) {
+          continue;
+        }
+        texture = layers.get(0);
+      }
+      if (!texture.kind().equals("Texture")) {
+        continue;
+      }
+      Channel channel = CLASSIC.get(link.property());
+      if (channel == null) {
+        channel = PBR.get(last(link.property()));
+      }
+      if (channel == null) {
+        continue;
+      }
+      TextureUse use = use(texture, item.name(), channel);
+      Material.Value before = channels.get(channel);
+      // A texture takes the place of a classic colour, and multiplies a physical one.
+      double[] factor = pbr && before != null ? before.factor() : null;
+      channels.put(channel, new Material.Value(factor, use));
+    }
+  }
+
+  private TextureUse use(FbxDocument.Item texture, String material, Channel channel) {
+    int id = textures.computeIfAbsent(texture.id(), k -> add(texture, material, channel));
+    FbxProperties p = texture.properties();
+    Vector3d move =
+        p.has("Translation") ? p.vector("Translation", 0) : pair(texture, "ModelUVTranslation", 0);
+    Vector3d scale = p.has("Scaling") ? p.vector("Scaling", 1) : pair(texture, "ModelUVScaling", 1);
+    boolean clamp = p.number("WrapModeU", 0) != 0 && p.number("WrapModeV", 0) != 0;
+    return new TextureUse(id, 0, move.x, move.y, scale.x, scale.y, 0, clamp, (char) 0, 1, "");
+  }
+
+  private static Vector3d pair(FbxDocument.Item texture, String name, double otherwise) {
+    FbxRecord record = texture.record().at(name);
+    return new Vector3d(record.number(0, otherwise), record.number(1, otherwise), otherwise);
+  }
+
+  private int add(FbxDocument.Item texture, String material, Channel channel) {
+    String relative = texture.record().at("RelativeFilename").text(0);
+    String absolute = texture.record().at("FileName").text(0);
+    byte[] embedded = null;
+    for (FbxDocument.Item video : document.sources(texture, "Video")) {
+      embedded = content(video);
+      relative = relative.isEmpty() ? video.record().at("RelativeFilename").text(0) : relative;
+      absolute = absolute.isEmpty() ? video.record().at("Filename").text(0) : absolute;
+    }
+    String written = relative.isEmpty() ? absolute : relative;
+    int id = scene.newId();
+    String name = CargoPath.name(written.replace('\\', '/'));
+    if (embedded != null) {
+      scene.add(new Texture(id, name, written, null, embedded));
+      return id;
+    }
+    var match = finder.find(written, resource);
+    if (match.isEmpty() && !absolute.isEmpty()) {
+      match = finder.find(absolute, resource);
+    }
+    String where = material + " · " + channel.label();
+    if (match.isEmpty() && reported.add(written)) {
+      ReferenceReport.missing(
+          findings, "texture-missing", where, "texture", written, "", finder.propose(written));
+    } else if (match.isPresent()) {
+      ReferenceReport.found(findings, where, written, match.get());
+    }
+    scene.add(
+        new Texture(
+            id, name, written, match.map(ReferenceFinder.Match::resource).orElse(null), null));
+    return id;
+  }
+
+  /** Bytes of an image that the file carries inside, or {@code null}. */
+  private static byte[] content(FbxDocument.Item video) {
+    FbxRecord record = video.record().at("Content");
+    if (!record.values().isEmpty() && record.values().get(0) instanceof byte[] bytes) {
+      return bytes.length > 0 ? bytes : null;
+    }
+    StringBuilder text = new StringBuilder();
+    for (int i = 0; i < record.values().size(); i++) {
+      text.append(record.text(i));
+    }
+    byte[] bytes = FbxTextParser.base64(text.toString());
+    return bytes.length > 0 ? bytes : null;
+  }
+}

@@ -1,0 +1,212 @@
+package ferry.stone.core.format.fbx;
+
+import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Findings;
+import ferry.stone.core.finding.Severity;
+import ferry.stone.core.math.Figures;
+import ferry.stone.core.scene.MorphTarget;
+import ferry.stone.core.scene.MorphTarget.Shape;
+import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Skin;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import org.joml.Matrix4d;
+
+/** Reads what deforms a geometry: clusters of joints, and blend shapes with their in-betweens. */
+final class FbxRigReader {
+  private static final double PERCENT = 100;
+  private final FbxDocument document;
+  private final Findings findings;
+
+  FbxRigReader(FbxDocument document, Findings findings) {
+    this.document = document;
+    this.findings = findings;
+  }
+
+  private List<FbxDocument.Item> deformers(FbxDocument.Item geometry, String type) {
+    return document.sources(geometry, "Deformer").stream()
+        .filter(d -> d.type().equals(type))
+        .toList();
+  }
+
+  /** The joints that move a geometry, whether or not they are in the scene. */
+  List<FbxDocument.Item> joints(FbxDocument.Item geometry) {
+    List<FbxDocument.Item> joints = new ArrayList<>();
+    for (FbxDocument.Item skin : deformers(geometry, "Skin")) {
+      for (FbxDocument.Item cluster : document.sources(skin, "Deformer")) {
+        joints.addAll(document.sources(cluster, "Model"));
+      }
+    }
+    return joints;
+  }
+
+  /**
+   * The skin of a geometry, or {@code null} when nothing moves it.
+   *
+   * @param nodeIds scene's id of each model
+   * @param geometric what the model that shows the geometry applies to it
+   */
+  Skin skin(
+      FbxDocument.Item geometry,
+      PolygonMesh mesh,
+      int id,
+      Map<Long, Integer> nodeIds,
+      Matrix4d geometric) {
+    List<FbxDocument.Item> clusters = new ArrayList<>();
+    List<Integer> joints = new ArrayList<>();
+    String method = "linear";
+    for (FbxDocument.Item skin : deformers(geometry, "Skin")) {
+      method =
+          skin.record().at("SkinningType").text(0).startsWith("Dual") ? "dualQuaternion" : method;
+      for (FbxDocument.Item cluster : document.sources(skin, "Deformer")) {
+        Integer joint =
+            document.sources(cluster, "Model").stream()
+                .map(m -> nodeIds.get(m.id()))
+                .filter(java.util.Objects::nonNull)
+                .findFirst()
+                .orElse(null);
+        if (joint == null) {
+          report(
+              geometry,
+              "joint-missing",
+              "Some joints are not in the file; what they move stays.",
+              1);
+        } else {
+          clusters.add(cluster);
+          joints.add(joint);
+        }
+      }
+    }
+    if (clusters.isEmpty()) {
+      return null;
+    }
+    int vertices = mesh.points().count();
+    int[] offsets = new int[vertices + 1];
+    int bad = 0;
+    for (FbxDocument.Item cluster : clusters) {
+      int[] indices = cluster.record().at("Indexes").ints();
+      double[] weights = cluster.record().at("Weights").doubles();
+      for (int i = 0; i < Math.min(indices.length, weights.length); i++) {
+        boolean good = counts(indices[i], weights[i], vertices);
+        bad += indices[i] < 0 || indices[i] >= vertices ? 1 : 0;
+        if (good) {
+          offsets[indices[i] + 1]++;
+        }
+      }
+    }
+    if (bad > 0) {
+      report(geometry, "weights-out-of-range", "Weights name vertices that are not there.", bad);
+    }
+    for (int v = 0; v < vertices; v++) {
+      offsets[v + 1] += offsets[v];
+    }
+    int[] at = Arrays.copyOf(offsets, vertices);
+    int[] joint = new int[offsets[vertices]];
+    float[] weight = new float[offsets[vertices]];
+    double[] inverseBind = new double[16 * clusters.size()];
+    for (int c = 0; c < clusters.size(); c++) {
+      FbxRecord record = clusters.get(c).record();
+      int[] indices = record.at("Indexes").ints();
+      double[] weights = record.at("Weights").doubles();
+      for (int i = 0; i < Math.min(indices.length, weights.length); i++) {
+        if (counts(indices[i], weights[i], vertices)) {
+          int place = at[indices[i]]++;
+          joint[place] = c;
+          weight[place] = (float) weights[i];
+        }
+      }
+      bind(geometry, record).mul(geometric).get(inverseBind, 16 * c);
+    }
+    int[] nodes = joints.stream().mapToInt(Integer::intValue).toArray();
+    return new Skin(
+        id, geometry.name(), mesh.id(), nodes, inverseBind, offsets, joint, weight, method);
+  }
+
+  private static boolean counts(int vertex, double weight, int vertices) {
+    return vertex >= 0 && vertex < vertices && weight > 0 && Double.isFinite(weight);
+  }
+
+  /** From the mesh's node to the joint's, at the bind pose. */
+  private Matrix4d bind(FbxDocument.Item geometry, FbxRecord cluster) {
+    double[] transform = cluster.at("Transform").doubles();
+    if (transform.length != 16 || !Arrays.stream(transform).allMatch(Double::isFinite)) {
+      report(geometry, "bind-missing", "A joint has no bind matrix: it moves nothing at rest.", 1);
+      return new Matrix4d();
+    }
+    return new Matrix4d().set(transform);
+  }
+
+  /** Channels of the blend shapes of a geometry, in order. */
+  List<FbxDocument.Item> channels(FbxDocument.Item geometry) {
+    List<FbxDocument.Item> channels = new ArrayList<>();
+    for (FbxDocument.Item blend : deformers(geometry, "BlendShape")) {
+      document.sources(blend, "Deformer").stream()
+          .filter(d -> d.type().equals("BlendShapeChannel"))
+          .filter(d -> !document.sources(d, "Geometry").isEmpty())
+          .forEach(channels::add);
+    }
+    return channels;
+  }
+
+  List<MorphTarget> morphs(FbxDocument.Item geometry, int vertices) {
+    List<MorphTarget> morphs = new ArrayList<>();
+    for (FbxDocument.Item channel : channels(geometry)) {
+      List<FbxDocument.Item> written = document.sources(channel, "Geometry");
+      double[] full = channel.record().at("FullWeights").doubles();
+      List<Shape> shapes = new ArrayList<>();
+      for (int s = 0; s < written.size(); s++) {
+        double weight = s < full.length && full[s] > 0 ? full[s] / PERCENT : 1;
+        shapes.add(shape(written.get(s), weight, vertices));
+      }
+      shapes.sort(java.util.Comparator.comparingDouble(Shape::fullWeight));
+      double percent =
+          channel
+              .properties()
+              .number("DeformPercent", channel.record().at("DeformPercent").number(0, 0));
+      morphs.add(new MorphTarget(channel.name(), percent / PERCENT, shapes));
+    }
+    return morphs;
+  }
+
+  private Shape shape(FbxDocument.Item item, double weight, int vertices) {
+    int[] indices = item.record().at("Indexes").ints();
+    double[] deltas = item.record().at("Vertices").doubles();
+    double[] normals = item.record().at("Normals").doubles();
+    int count = Math.min(indices.length, deltas.length / 3);
+    int kept = 0;
+    int[] vertex = new int[count];
+    float[] moves = new float[3 * count];
+    boolean turned = normals.length >= 3 * count && Arrays.stream(normals).anyMatch(n -> n != 0);
+    float[] turns = turned ? new float[3 * count] : null;
+    for (int i = 0; i < count; i++) {
+      if (indices[i] < 0 || indices[i] >= vertices) {
+        continue;
+      }
+      vertex[kept] = indices[i];
+      for (int k = 0; k < 3; k++) {
+        moves[3 * kept + k] = (float) deltas[3 * i + k];
+        if (turned) {
+          turns[3 * kept + k] = (float) normals[3 * i + k];
+        }
+      }
+      kept++;
+    }
+    if (kept < count) {
+      report(
+          item, "shape-out-of-range", "A shape moves vertices that are not there.", count - kept);
+    }
+    return new Shape(
+        weight,
+        Arrays.copyOf(vertex, kept),
+        Arrays.copyOf(moves, 3 * kept),
+        turned ? Arrays.copyOf(turns, 3 * kept) : null);
+  }
+
+  private void report(FbxDocument.Item item, String code, String message, int count) {
+    findings.add(
+        Finding.of(code, Severity.LOOK, item.name(), message)
+            .measured(Figures.count(count, "place")));
+  }
+}

@@ -1,0 +1,75 @@
+package ferry.stone.core.format.fbx;
+
+import ferry.stone.core.math.Frame;
+import ferry.stone.core.math.Handedness;
+import ferry.stone.core.math.SignedAxis;
+import java.util.Map;
+
+/**
+ * What the header says of the whole scene: unit, axes and frame rate.
+ *
+ * @param frame unit in metres, up, front, hand
+ * @param stated whether the file has such a header at all
+ * @param framesPerSecond of the time line
+ */
+record FbxSettings(Frame frame, boolean stated, double framesPerSecond) {
+  /** Ticks of the format's clock in a second. */
+  static final double TICKS_PER_SECOND = 46_186_158_000.0;
+
+  private static final int CUSTOM_RATE = 14;
+
+  /** Frames per second of each time mode, by its number; 0 where the file says it otherwise. */
+  private static final double[] RATES = {
+    30,
+    120,
+    100,
+    60,
+    50,
+    48,
+    30,
+    30,
+    30_000 / 1001.0,
+    30_000 / 1001.0,
+    25,
+    24,
+    1000,
+    24_000 / 1001.0,
+    0,
+    96,
+    72,
+    60_000 / 1001.0,
+    120_000 / 1001.0
+  };
+
+  static FbxSettings of(FbxDocument document) {
+    FbxRecord record = document.root().at("GlobalSettings");
+    FbxProperties p = new FbxProperties(record, Map.of());
+    SignedAxis up = axis(p, "UpAxis", 1);
+    SignedAxis front = axis(p, "FrontAxis", 2);
+    SignedAxis side = axis(p, "CoordAxis", 0);
+    boolean apart =
+        up.index() != front.index() && front.index() != side.index() && side.index() != up.index();
+    Frame frame;
+    double metres = p.number("UnitScaleFactor", 1) / 100;
+    metres = metres > 0 && Double.isFinite(metres) ? metres : 0.01;
+    if (apart) {
+      double turn = up.vector().cross(front.vector()).dot(side.vector());
+      Handedness hand = turn > 0 ? Handedness.RIGHT : Handedness.LEFT;
+      frame = new Frame(metres, up, front, hand);
+    } else {
+      frame = new Frame(metres, SignedAxis.PLUS_Y, SignedAxis.PLUS_Z, Handedness.RIGHT);
+    }
+    int mode = (int) p.number("TimeMode", 0);
+    double rate = mode >= 0 && mode < RATES.length ? RATES[mode] : RATES[0];
+    if (mode == CUSTOM_RATE) {
+      rate = p.number("CustomFrameRate", 0);
+    }
+    return new FbxSettings(frame, p.has("UnitScaleFactor") && apart, rate > 0 ? rate : RATES[0]);
+  }
+
+  private static SignedAxis axis(FbxProperties p, String name, int otherwise) {
+    int index = (int) p.number(name, otherwise);
+    index = index < 0 || index > 2 ? otherwise : index;
+    return SignedAxis.of(index, p.number(name + "Sign", 1) < 0 ? -1 : 1);
+  }
+}

@@ -1,0 +1,240 @@
+package ferry.stone.core.format.fbx;
+
+import static org.junit.jupiter.api.Assertions.assertArrayEquals;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertThrows;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import ferry.stone.core.PoseDifference;
+import ferry.stone.core.TestFiles;
+import ferry.stone.core.finding.Findings;
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.ReadContext;
+import ferry.stone.core.format.gltf.GltfOptions;
+import ferry.stone.core.format.gltf.GltfReader;
+import ferry.stone.core.format.gltf.GltfWriter;
+import ferry.stone.core.geometry.Rebase;
+import ferry.stone.core.math.Frame;
+import ferry.stone.core.math.SignedAxis;
+import ferry.stone.core.motion.Deform;
+import ferry.stone.core.motion.Pose;
+import ferry.stone.core.scene.Attribute;
+import ferry.stone.core.scene.Channel;
+import ferry.stone.core.scene.Clip;
+import ferry.stone.core.scene.FrameSource;
+import ferry.stone.core.scene.Material;
+import ferry.stone.core.scene.MorphTarget;
+import ferry.stone.core.scene.Node;
+import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.work.Progress;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Random;
+import org.joml.Matrix4d;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** FBX 7 in both forms. What another reader finds in the same files stands in the fixture. */
+class FbxReaderTest {
+  private static final int TEXT = 0;
+
+  /** Made with the ufbx crate 0.11.5: see make-poses.rs beside it. */
+  private static JsonNode fixture() throws Exception {
+    try (InputStream in = FbxReaderTest.class.getResourceAsStream("/fbx/poses.json")) {
+      return new ObjectMapper().readTree(in).path("samples");
+    }
+  }
+
+  private static byte[] file(long seed, int version) {
+    FbxRecord root = FbxSample.of(seed);
+    return version == TEXT
+        ? FbxEncoder.text(root)
+        : FbxEncoder.binary(root, version, version < FbxBinaryParser.WIDE_HEADS);
+  }
+
+  private static Scene read(byte[] file, Findings findings) throws Exception {
+    ReadContext context = ReadContext.of(new TestFiles().with("a.fbx", file));
+    Scene scene = FbxReader.read("a.fbx", context);
+    context.findings().list().forEach(findings::add);
+    return scene;
+  }
+
+  private static int meshPlace(Scene scene) {
+    int place = 0;
+    while (!(scene.nodes().get(place).content() instanceof Node.Content.MeshContent)) {
+      place++;
+    }
+    return place;
+  }
+
+  /** Seed 7 nests sheared scales, which the two readers bring down differently; it is left out. */
+  @ParameterizedTest
+  @ValueSource(longs = {1, 2, 3, 4, 5, 6, 8})
+  void everythingStandsWhereAnotherReaderPutsIt(long seed) throws Exception {
+    Findings findings = new Findings();
+    Scene scene = read(file(seed, 7400), findings);
+    boolean shears = findings.list().stream().anyMatch(f -> f.code().equals("motion-shears"));
+    for (JsonNode wanted : fixture().path(String.valueOf(seed))) {
+      boolean rest = wanted.path("t").isNull();
+      if (shears && !rest) {
+        continue;
+      }
+      double t = wanted.path("t").asDouble();
+      Pose pose = Pose.at(scene, rest ? null : scene.clips().get(0), t);
+      String what = "seed " + seed + (rest ? ", rest" : " at " + t + " s");
+      for (int i = 0; i < scene.nodes().size(); i++) {
+        String name = scene.nodes().get(i).name();
+        same(wanted.path("nodes").path(name), pose.world()[i], what + ", " + name);
+      }
+      double[] points = Deform.world(scene, pose, meshPlace(scene));
+      assertEquals(wanted.path("points").size(), points.length, what);
+      for (int k = 0; k < points.length; k++) {
+        double off = rest ? 1e-5 : 1e-3;
+        assertEquals(wanted.path("points").get(k).asDouble(), points[k], off, what + ", " + k / 3);
+      }
+    }
+  }
+
+  private static void same(JsonNode wanted, Matrix4d found, String what) {
+    assertEquals(12, wanted.size(), what);
+    double[] m = found.get(new double[16]);
+    for (int k = 0; k < 12; k++) {
+      double size = Math.max(1, Math.abs(wanted.get(k).asDouble()));
+      assertEquals(wanted.get(k).asDouble(), m[4 * (k / 3) + k % 3], 1e-4 * size, what);
+    }
+  }
+
+  @ParameterizedTest
+  @ValueSource(ints = {TEXT, 7400, 7500})
+  void allFormsSayTheSame(int version) throws Exception {
+    Scene wanted = read(file(3, 7400), new Findings());
+    Scene found = read(file(3, version), new Findings());
+    assertEquals(0, PoseDifference.of(wanted, found, new Matrix4d(), "form " + version), 1e-6);
+    for (int m = 0; m < wanted.materials().size(); m++) {
+      Material a = wanted.materials().get(m);
+      Material b = found.materials().get(m);
+      assertEquals(a.name(), b.name());
+      assertEquals(a.texture(Channel.BASE_COLOUR), b.texture(Channel.BASE_COLOUR));
+      assertArrayEquals(a.factor(Channel.SHININESS), b.factor(Channel.SHININESS), 1e-12);
+    }
+  }
+
+  @Test
+  void contentsAreRead() throws Exception {
+    Findings findings = new Findings();
+    Scene scene = read(file(3, TEXT), findings);
+    assertEquals(0.025, scene.frame().metresPerUnit(), 1e-12);
+    assertEquals(SignedAxis.PLUS_Z, scene.frame().up());
+    assertEquals(SignedAxis.MINUS_Y, scene.frame().front());
+    assertEquals(FrameSource.STATED, scene.unitSource());
+    assertEquals(24, scene.framesPerSecond());
+    PolygonMesh mesh = scene.meshes().get(0);
+    assertEquals("sheet", mesh.name());
+    assertEquals(13, mesh.faces().faceCount());
+    assertEquals(5, mesh.faces().countOfSize(4));
+    assertEquals(2, mesh.materialIds().length);
+    assertEquals("chart", mesh.first(Attribute.Semantic.UV).orElseThrow().name());
+    MorphTarget swell = mesh.morphs().get(0);
+    assertEquals("swell", swell.name());
+    assertEquals(0.3, swell.weight(), 1e-12);
+    assertEquals(0.4, swell.shapes().get(0).fullWeight(), 1e-12);
+    assertEquals(1, swell.full().fullWeight());
+    assertEquals(3, scene.skins().get(0).jointNodeIds().length);
+    assertEquals(3, scene.skins().get(0).mostInfluences());
+    Clip heave = scene.clips().get(0);
+    assertEquals("heave", heave.name());
+    assertEquals(2, heave.endSeconds(), 1e-9);
+    assertEquals(
+        "fathom 4",
+        scene.nodes().stream()
+            .filter(n -> n.name().equals("part_4"))
+            .findFirst()
+            .orElseThrow()
+            .properties()
+            .get("depth_mark"));
+    Material paint = scene.materials().get(1);
+    assertArrayEquals(new double[] {0.125, 0.25, 0.375}, paint.factor(Channel.BASE_COLOUR), 1e-12);
+    assertEquals(0.75, paint.get(Channel.OPACITY).orElseThrow().scalar(1), 1e-12);
+    assertEquals("..\\textures\\planks.png", scene.textures().get(0).written());
+    assertTrue(findings.list().stream().anyMatch(f -> f.code().equals("texture-missing")));
+  }
+
+  @Test
+  void texturesAreFoundByTheEndOfTheirPath() throws Exception {
+    TestFiles files =
+        new TestFiles()
+            .with("ship/a.fbx", file(3, 7400))
+            .with("ship/Textures/PLANKS.PNG", new byte[] {1});
+    Scene scene = FbxReader.read("ship/a.fbx", ReadContext.of(files));
+    assertEquals("ship/Textures/PLANKS.PNG", scene.textures().get(0).resource());
+  }
+
+  /**
+   * Skinned, morphed and moved vertices through GLB: FBX in centimetres and Z up, glTF in metres.
+   */
+  @Test
+  void whatWasReadLandsAsGlb() throws Exception {
+    for (long seed : List.of(3L, 6L)) {
+      Scene scene = read(file(seed, 7400), new Findings());
+      Scene arrived = Rebase.intoData(scene, Frame.Y_UP_METRE);
+      TestFiles files = new TestFiles();
+      GltfOptions options = new GltfOptions(GltfOptions.Container.GLB, true, true, false, 0);
+      GltfWriter.write(
+          arrived, options, "a", new TestFiles(), files, new Findings(), Progress.NONE);
+      Scene back = GltfReader.read("a.glb", ReadContext.of(files));
+      Matrix4d carry = scene.frame().matrixTo(Frame.Y_UP_METRE);
+      double off = PoseDifference.of(scene, back, carry, "seed " + seed);
+      assertTrue(off < 1e-4, "seed " + seed + ": " + off + " of the size");
+    }
+  }
+
+  @Test
+  void damagedFilesEndInASceneOrASentence() {
+    Random random = new Random(11);
+    for (int version : new int[] {TEXT, 7400, 7500}) {
+      byte[] whole = file(2, version);
+      for (int i = 0; i < 150; i++) {
+        byte[] bad = whole.clone();
+        if (i % 3 == 0) {
+          bad = java.util.Arrays.copyOf(bad, random.nextInt(bad.length));
+        } else {
+          bad[random.nextInt(bad.length)] ^= (byte) (1 << random.nextInt(8));
+        }
+        try {
+          Scene scene = read(bad, new Findings());
+          for (Clip clip : scene.clips()) {
+            Pose pose = Pose.at(scene, clip, 0.7);
+            for (int n = 0; n < scene.nodes().size(); n++) {
+              Deform.world(scene, pose, n);
+            }
+          }
+        } catch (FormatException e) {
+          assertFalse(e.getMessage().contains("Exception"), e.getMessage());
+        } catch (Exception e) {
+          throw new AssertionError("form " + version + ", change " + i, e);
+        }
+      }
+    }
+  }
+
+  @Test
+  void otherFilesAreRefusedInOneSentence() {
+    FormatException e =
+        assertThrows(
+            FormatException.class,
+            () -> read("solid cube".getBytes(StandardCharsets.UTF_8), new Findings()));
+    assertEquals(FormatException.Kind.NOT_THIS_FORMAT, e.kind());
+    byte[] old = file(1, 7400);
+    old[23] = (byte) (6100 & 0xff);
+    old[24] = (byte) (6100 >> 8);
+    e = assertThrows(FormatException.class, () -> read(old, new Findings()));
+    assertEquals(FormatException.Kind.TOO_OLD, e.kind());
+    assertTrue(e.getMessage().contains("6100"), e.getMessage());
+  }
+}
