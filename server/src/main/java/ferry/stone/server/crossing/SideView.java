@@ -154,6 +154,8 @@ public record SideView(
     Scene scene = crossing.near();
     boolean unitKnown = scene.unitSource() != FrameSource.ASSUMED;
     Bounds bounds = scene.bounds();
+    boolean upKnown = scene.axesSource() != FrameSource.ASSUMED;
+    double tall = bounds.isEmpty() ? 0 : bounds.size(upKnown ? scene.frame().up().index() : 1);
     String caption =
         "as read · " + (unitKnown ? scene.frame().label() : "unit unknown, axes unknown");
     return of(
@@ -164,8 +166,8 @@ public record SideView(
         bounds.isEmpty()
             ? "—"
             : unitKnown
-                ? Figures.length(bounds.size(1) * scene.frame().metresPerUnit())
-                : Figures.length(bounds.size(1)),
+                ? Figures.length(tall * scene.frame().metresPerUnit())
+                : Figures.length(tall),
         unitKnown ? "tall" : "tall if metres",
         unitKnown ? scene.frame().metresPerUnit() : 1);
   }

@@ -84,6 +84,11 @@ final class FbxTextParser {
   private void values(FbxRecord record) throws FormatException {
     DoubleList numbers = null;
     blanks();
+    if (at < in.length && in[at] == ',') {
+      // Carried files are written as a comma and the text on the next line.
+      at++;
+      skip();
+    }
     while (at < in.length) {
       int c = in[at];
       if (c == '"') {

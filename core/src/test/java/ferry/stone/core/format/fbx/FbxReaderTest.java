@@ -175,6 +175,38 @@ class FbxReaderTest {
     assertEquals("ship/Textures/PLANKS.PNG", scene.textures().get(0).resource());
   }
 
+  @Test
+  void oddTextIsRead() throws Exception {
+    String text =
+        "; FBX 7.3.0 project file\r\nFBXHeaderExtension:  {\r\n\tFBXVersion: 7300\r\n}\r\n"
+            + "Objects:  {\n Geometry: 10, \"Geometry::\", \"Mesh\" {\n"
+            + "  Vertices: *9 {\n a: 0,0,0,1e+00,-0,.5,\n0,1.5E0,-1.#IND\n }\n"
+            + "  PolygonVertexIndex: *3 { a: 0,1,-3 }\n  Edges: *0 {\n }\n"
+            + "  LayerElementUV: 0 {\n   MappingInformationType: \"ByEdge\"\n UV: *2 { a: 0,1 } }\n }\n"
+            + " Model: 20, \"Model::quay &quot;east&quot;\", \"Mesh\" {\n  Shading: T\n  Culling: \"CullingOff\"\n }\n"
+            + " Material: 30, \"Material::stone\", \"\" {\n  Properties70:  {\n"
+            + "   P: \"yard|group|base_color\", \"Color\", \"\", \"\", 0.5,0.25,1\n"
+            + "   P: \"yard|group|roughness\", \"Float\", \"\", \"\", 0.75\n  }\n }\n"
+            + " Texture: 40, \"Texture::map\", \"\" {\n  FileName: \"D:/x/y.png\"\n }\n"
+            + " Video: 50, \"Video::map\", \"Clip\" {\n  Content: ,\n   \"AQID\"\n }\n}\n"
+            + "Connections:  {\n C: \"OO\",20,0\n C: \"OO\",10,20\n C: \"OO\",30,20\n"
+            + " C: \"OP\",40,30, \"yard|group|base_color_map\"\n C: \"OO\",50,40\n C: \"OO\",77,20\n}\n";
+    Findings findings = new Findings();
+    Scene scene = read(text.getBytes(StandardCharsets.UTF_8), findings);
+    List<String> codes = findings.list().stream().map(f -> f.code()).toList();
+    assertTrue(codes.contains("connections-broken"), codes.toString());
+    assertTrue(codes.contains("layer-mapping-unknown"), codes.toString());
+    assertEquals("quay \"east\"", scene.nodes().get(0).name());
+    assertEquals(FrameSource.ASSUMED, scene.unitSource());
+    assertTrue(Double.isNaN(scene.meshes().get(0).points().z(2)));
+    Material stone = scene.materials().get(0);
+    assertEquals(Material.Shading.METALLIC_ROUGHNESS, stone.shading());
+    assertArrayEquals(new double[] {0.5, 0.25, 1}, stone.factor(Channel.BASE_COLOUR), 0);
+    assertEquals(0.75, stone.factor(Channel.ROUGHNESS)[0]);
+    assertArrayEquals(new byte[] {1, 2, 3}, scene.textures().get(0).embedded());
+    assertEquals(stone.id(), scene.meshes().get(0).materialIds()[0]);
+  }
+
   /**
    * Skinned, morphed and moved vertices through GLB: FBX in centimetres and Z up, glTF in metres.
    */
