@@ -134,4 +134,50 @@ class FerryTest {
     assertTrue(err.toString().contains("line 2"), err.toString());
     assertEquals(1, err.toString().strip().lines().count());
   }
+
+  /** FBX in centimetres and Z up, packed into a small GLB: 2.05 m high again, proved. */
+  @Test
+  void fbxIsConvertedAndPacked() throws Exception {
+    StringBuilder text =
+        new StringBuilder(
+            "FBXHeaderExtension: {\n FBXVersion: 7400\n}\nGlobalSettings: {\n Properties70: {\n");
+    Object[][] axes = {
+      {"UpAxis", 2},
+      {"UpAxisSign", 1},
+      {"FrontAxis", 1},
+      {"FrontAxisSign", -1},
+      {"CoordAxis", 0},
+      {"CoordAxisSign", 1},
+      {"UnitScaleFactor", 1}
+    };
+    for (Object[] axis : axes) {
+      text.append("P: \"" + axis[0] + "\", \"int\", \"\", \"\", " + axis[1] + "\n");
+    }
+    text.append(
+        "}\n}\nObjects: {\n Geometry: 1, \"Geometry::\", \"Mesh\" {\n"
+            + "Vertices: *12 { a: 0,0,0,90,0,0,90,0,205,0,0,205 }\n"
+            + "PolygonVertexIndex: *4 { a: 0,1,2,-4 }\n}\n Model: 2, \"Model::gate\", \"Mesh\" {\n}\n}\n"
+            + "Connections: {\nC: \"OO\",1,2\nC: \"OO\",2,0\n}\n");
+    Path gate = Files.writeString(folder.resolve("gate.fbx"), text);
+    Path target = folder.resolve("packed");
+    int code =
+        run(
+            "convert",
+            gate.toString(),
+            "--to",
+            "glb",
+            "--out",
+            target.toString(),
+            "--quantize",
+            "--compress",
+            "--index-bits",
+            "long");
+    assertEquals(0, code, err.toString());
+    out.getBuffer().setLength(0);
+    assertEquals(0, run("inspect", target.resolve("gate.glb").toString(), "--json"));
+    JsonNode json = new ObjectMapper().readTree(out.toString());
+    assertEquals(2.05, json.at("/bounds/max/1").asDouble(), 1e-4);
+    JsonNode proof = new ObjectMapper().readTree(target.resolve("gate.proof.json").toFile());
+    assertEquals(0, proof.path("lost").asInt());
+  }
 }
