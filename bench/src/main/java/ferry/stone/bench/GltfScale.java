@@ -1,6 +1,5 @@
 package ferry.stone.bench;
 
-import de.javagl.jgltf.model.AccessorFloatData;
 import de.javagl.jgltf.model.io.GltfModelReader;
 import ferry.stone.core.cargo.CargoFolder;
 import ferry.stone.core.finding.Findings;
@@ -46,7 +45,7 @@ final class GltfScale {
       double[] copy = best(() -> Files.readAllBytes(file).clone());
       double[] read =
           best(() -> GltfReader.read("sheet.glb", ReadContext.of(CargoFolder.of(folder))));
-      double[] theirs = best(() -> positions(file));
+      double[] theirs = best(() -> GltfBench.positions(new GltfModelReader().read(file)));
       System.out.printf("%nGLB, %,d triangles, %.0f MB, through the disk%n", triangles, megabytes);
       line("write", write, copy, megabytes);
       line("read", read, copy, megabytes);
@@ -71,25 +70,6 @@ final class GltfScale {
         path -> new BufferedOutputStream(Files.newOutputStream(file), 1 << 16),
         new Findings(),
         Progress.NONE);
-  }
-
-  private static Object positions(Path file) throws Exception {
-    AccessorFloatData positions =
-        (AccessorFloatData)
-            new GltfModelReader()
-                .read(file)
-                .getMeshModels()
-                .get(0)
-                .getMeshPrimitiveModels()
-                .get(0)
-                .getAttributes()
-                .get("POSITION")
-                .getAccessorData();
-    double sum = 0;
-    for (int i = 0; i < positions.getNumElements(); i++) {
-      sum += positions.get(i, 0) + positions.get(i, 1) + positions.get(i, 2);
-    }
-    return sum;
   }
 
   /** Best seconds, and the most memory in use above what was in use before, in MB. */
