@@ -9,6 +9,7 @@ import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.Clip.Interpolation;
 import ferry.stone.core.scene.Clip.Track;
 import ferry.stone.core.scene.LocalTransform.PivotTransform;
+import ferry.stone.core.scene.LocalTransform.ScaleInheritance;
 import ferry.stone.core.scene.LocalTransform.Trs;
 import java.util.ArrayList;
 import java.util.List;
@@ -37,6 +38,10 @@ final class FbxClipReader {
   private static final double SHEAR = 1e-6;
 
   private static final double CLOSEST = 1e-5;
+
+  /** A frame this near to a key, in seconds, is the key. */
+  private static final double NEAR = 1e-6;
+
   private static final int DEEPEST = 6;
   private static final int WIDTH = 10;
   private static final int MOST_NUMBERS = 40_000_000;
@@ -56,6 +61,7 @@ final class FbxClipReader {
   private final List<Model> models;
   private final Set<String> sheared = new TreeSet<>();
   private final Findings findings;
+  private boolean allPlain;
   private final List<Morph> morphs;
   private final double framesPerSecond;
 
@@ -116,9 +122,7 @@ final class FbxClipReader {
       Model model = models.get(i);
       boolean above = model.parent() >= 0 && scaled[model.parent()];
       scaled[i] = above || motion.moves(model.item().id(), "Lcl Scaling");
-      boolean inherits =
-          model.rest().inheritance()
-              != ferry.stone.core.scene.LocalTransform.ScaleInheritance.NORMAL;
+      boolean inherits = model.rest().inheritance() != ScaleInheritance.NORMAL;
       moving[i] = motion.moves(model.item().id(), TRANSFORM) || above && inherits;
     }
     return moving;
@@ -139,19 +143,19 @@ final class FbxClipReader {
     return Math.max(FEWEST_SAMPLES, MOST_NUMBERS / (WIDTH * Math.max(20, models.size())));
   }
 
+  /** Moments to look at within the take: its ends, its keys, and every frame between the keys. */
   private double[] grid(TreeSet<Double> keys, double start, double end) {
-    double first = Math.min(start, keys.first());
-    double last = Math.max(end, keys.last());
-    // A take of many hours with many parts is sampled more coarsely, so that it fits.
-    double step = Math.max(1 / framesPerSecond, (last - first) / most());
-    long count = (long) Math.ceil((last - first) / step);
-    TreeSet<Double> times = new TreeSet<>(keys);
+    TreeSet<Double> times = new TreeSet<>(keys.subSet(start, true, end, true));
+    double first = Math.max(start, keys.first());
+    double last = Math.min(end, keys.last());
     times.add(start);
     times.add(end);
-    for (long i = 0; i <= count; i++) {
+    // A take of many hours with many parts is sampled more coarsely, so that it fits.
+    double step = Math.max(1 / framesPerSecond, (last - first) / most());
+    for (long i = (long) Math.floor((first - start) / step); start + i * step <= last; i++) {
       double t = start + i * step;
-      Double near = times.floor(t + 1e-6);
-      if (t <= last && (near == null || t - near > 1e-6)) {
+      Double near = times.floor(t + NEAR);
+      if (t >= first && (near == null || t - near > NEAR)) {
         times.add(t);
       }
     }
@@ -159,6 +163,7 @@ final class FbxClipReader {
   }
 
   private void transforms(FbxMotion motion, boolean[] moving, double[] times, List<Track> tracks) {
+    allPlain = allPlain(motion);
     TreeMap<Double, double[]> samples = new TreeMap<>();
     for (double t : times) {
       samples.put(t, sample(motion, moving, t));
@@ -183,6 +188,26 @@ final class FbxClipReader {
     }
   }
 
+  /**
+   * Whether every model stands in its parent as its own transform says: scale comes down plainly,
+   * or there is none above that another way of bringing it down would change.
+   */
+  private boolean allPlain(FbxMotion motion) {
+    boolean[] scaled = new boolean[models.size()];
+    for (int i = 0; i < scaled.length; i++) {
+      Model model = models.get(i);
+      boolean above = model.parent() >= 0 && scaled[model.parent()];
+      if (above && model.rest().inheritance() != ScaleInheritance.NORMAL) {
+        return false;
+      }
+      scaled[i] =
+          above
+              || !model.rest().scaling().equals(1, 1, 1)
+              || motion.moves(model.item().id(), "Lcl Scaling");
+    }
+    return true;
+  }
+
   /** A quaternion and its opposite turn alike: each takes the side of the one before it. */
   private static void keepSide(double[] own, int row) {
     double dot = 0;
@@ -200,15 +225,20 @@ final class FbxClipReader {
     FbxTransforms.World[] world = new FbxTransforms.World[models.size()];
     for (int i = 0; i < world.length; i++) {
       Model model = models.get(i);
-      FbxTransforms.World parent = model.parent() < 0 ? null : world[model.parent()];
-      world[i] = FbxTransforms.world(parent, at(motion, model, seconds));
+      Matrix4d local;
+      if (allPlain) {
+        local = moving[i] ? at(motion, model, seconds).toMatrix() : null;
+      } else {
+        FbxTransforms.World parent = model.parent() < 0 ? null : world[model.parent()];
+        world[i] = FbxTransforms.world(parent, at(motion, model, seconds));
+        local =
+            parent == null
+                ? world[i].matrix()
+                : parent.matrix().invert(new Matrix4d()).mul(world[i].matrix());
+      }
       if (!moving[i]) {
         continue;
       }
-      Matrix4d local =
-          parent == null
-              ? world[i].matrix()
-              : parent.matrix().invert(new Matrix4d()).mul(world[i].matrix());
       Trs trs = FbxTransforms.decompose(local);
       double size = Math.max(1, Math.abs(trs.scale().x()) + Math.abs(trs.scale().y()));
       if (!trs.toMatrix().equals(local, SHEAR * Math.max(size, trs.translation().length()))) {
