@@ -25,6 +25,8 @@ export const queries = {
     queryOptions({
       queryKey: ['crossing', id],
       queryFn: () => getJson<Crossing>(`/api/crossings/${id}`),
+      // An event tells when it is read; should it be lost, the page must not wait for ever.
+      refetchInterval: (query) => (query.state.data?.state === 'reading' ? 3000 : false),
     }),
   cargo: (id: string) =>
     queryOptions({

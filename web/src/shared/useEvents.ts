@@ -23,16 +23,16 @@ export function useEvents() {
       void client.invalidateQueries({ queryKey: ['crossing', id, 'landings'] });
       void client.invalidateQueries({ queryKey: ['crossings'] });
     });
-    // What happened while the stream was broken was missed: fetch all when it is back.
+    // What happened before the stream was open, or while it was broken, was missed: fetch what
+    // changes by itself when it opens, and all when it is back.
     let broken = false;
     source.onerror = () => {
       broken = true;
     };
     source.onopen = () => {
-      if (broken) {
-        broken = false;
-        void client.invalidateQueries();
-      }
+      const all = broken;
+      broken = false;
+      void client.invalidateQueries({ predicate: (q) => all || q.queryKey.length <= 2 });
     };
     return () => source.close();
   }, [client]);

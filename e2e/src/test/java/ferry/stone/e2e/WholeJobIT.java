@@ -382,6 +382,8 @@ class WholeJobIT {
     Files.writeString(
         folder.resolve("slab.obj"), "mtllib deep/slab.mtl\nv 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n");
     Files.writeString(folder.resolve("deep/slab.mtl"), "newmtl a\n");
+    assertThat(page.getByTestId("files")).isAttached();
+    page.waitForTimeout(500);
     var data = new com.google.gson.JsonObject();
     data.add("items", new com.google.gson.JsonArray());
     var files = new com.google.gson.JsonArray();
