@@ -34,15 +34,13 @@ final class FbxDocument {
   record Link(Item item, String property) {}
 
   private final FbxRecord root;
-  private final int version;
   private final Map<Long, Item> items = new LinkedHashMap<>();
   private final Map<Long, List<Link>> sources = new HashMap<>();
   private final Map<Long, List<Link>> destinations = new HashMap<>();
   private final List<Item> tops = new ArrayList<>();
 
-  private FbxDocument(FbxRecord root, int version) {
+  private FbxDocument(FbxRecord root) {
     this.root = root;
-    this.version = version;
   }
 
   static FbxDocument parse(String resource, byte[] file, Findings findings) throws FormatException {
@@ -70,7 +68,7 @@ final class FbxDocument {
               + version
               + "; versions 7000 to 7999 are read. Export it again as FBX 2014 or later.");
     }
-    FbxDocument document = new FbxDocument(root, version);
+    FbxDocument document = new FbxDocument(root);
     document.objects(resource, findings);
     document.connections(resource, findings);
     return document;
@@ -94,12 +92,11 @@ final class FbxDocument {
     int twice = 0;
     for (FbxRecord record : root.at("Objects").children()) {
       long id = record.id(0);
-      String[] name = name(record.text(1));
       Item item =
           new Item(
               id,
               record.name(),
-              name[0],
+              name(record.text(1)),
               record.text(2),
               record,
               new FbxProperties(record, templates.getOrDefault(record.name(), Map.of())));
@@ -117,13 +114,13 @@ final class FbxDocument {
   }
 
   /** {@code Name\0\1Class} in the binary form, {@code Class::Name} in text. */
-  private static String[] name(String written) {
+  private static String name(String written) {
     int mark = written.indexOf("\u0000\u0001");
     if (mark >= 0) {
-      return new String[] {written.substring(0, mark)};
+      return written.substring(0, mark);
     }
     int colons = written.indexOf("::");
-    return new String[] {colons >= 0 ? written.substring(colons + 2) : written};
+    return colons >= 0 ? written.substring(colons + 2) : written;
   }
 
   private void connections(String resource, Findings findings) {
@@ -159,10 +156,6 @@ final class FbxDocument {
 
   FbxRecord root() {
     return root;
-  }
-
-  int version() {
-    return version;
   }
 
   /** All objects of a kind, in file order. */

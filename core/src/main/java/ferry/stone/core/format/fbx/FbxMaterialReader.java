@@ -32,7 +32,6 @@ final class FbxMaterialReader {
           Map.entry("metalnessmap", Channel.METALLIC),
           Map.entry("metallicmap", Channel.METALLIC),
           Map.entry("roughness", Channel.ROUGHNESS),
-          Map.entry("diffuseroughness", Channel.SHARPNESS),
           Map.entry("specularroughness", Channel.ROUGHNESS),
           Map.entry("roughnessmap", Channel.ROUGHNESS),
           Map.entry("emissioncolor", Channel.EMISSIVE),
@@ -184,7 +183,6 @@ final class FbxMaterialReader {
     channels.remove(Channel.NORMAL);
     channels.remove(Channel.BUMP);
     channels.remove(Channel.OCCLUSION);
-    channels.remove(Channel.SHARPNESS);
     return true;
   }
 

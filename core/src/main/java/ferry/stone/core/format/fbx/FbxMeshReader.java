@@ -204,10 +204,7 @@ final class FbxMeshReader {
     return slots;
   }
 
-  /**
-   * Smoothing of each face as group bits. Where the file smooths edge by edge, faces that hang
-   * together over smooth edges share a group.
-   */
+  /** Smoothing groups of the faces, {@code null} where normals say it or there are none. */
   private int[] smoothing() {
     FbxRecord layer = record.at("LayerElementSmoothing");
     int[] written = layer.at("Smoothing").ints();
@@ -216,9 +213,16 @@ final class FbxMeshReader {
       // Normals say it already, and more exactly.
       return null;
     }
-    return mapping.equals("ByPolygon") && written.length >= faces.faceCount()
-        ? Arrays.copyOf(written, faces.faceCount())
-        : null;
+    if (!mapping.equals("ByPolygon") || written.length < faces.faceCount()) {
+      report(
+          "smoothing-not-read",
+          "Smoothing laid out as "
+              + mapping
+              + " is not read, and there are no normals: recompute them, or export with normals.",
+          1);
+      return null;
+    }
+    return Arrays.copyOf(written, faces.faceCount());
   }
 
   private Subdivision subdivision() {

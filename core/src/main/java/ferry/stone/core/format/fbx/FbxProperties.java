@@ -45,11 +45,6 @@ final class FbxProperties {
     return number(name, otherwise ? 1 : 0) != 0;
   }
 
-  String text(String name) {
-    FbxRecord found = find(name);
-    return found == null ? "" : found.text(FIRST_VALUE);
-  }
-
   Vector3d vector(String name, double otherwise) {
     FbxRecord found = find(name);
     if (found == null || found.values().size() < FIRST_VALUE + 3) {

@@ -42,6 +42,8 @@ public final class FbxReader {
   private final String resource;
   private final SceneBuilder scene;
   private final FbxRigReader rigs;
+  private final FbxSettings settings;
+  private final Set<Integer> dressed = new HashSet<>();
   private final Map<Long, Integer> nodeIds = new HashMap<>();
   private final Map<Long, PolygonMesh> meshes = new HashMap<>();
   private final Set<Long> joints = new HashSet<>();
@@ -56,6 +58,7 @@ public final class FbxReader {
     this.resource = resource;
     this.context = context;
     scene = new SceneBuilder(CargoPath.stem(resource));
+    settings = FbxSettings.of(document);
     rigs = new FbxRigReader(document, context.findings());
   }
 
@@ -77,7 +80,6 @@ public final class FbxReader {
   }
 
   private Scene build() throws FormatException {
-    FbxSettings settings = FbxSettings.of(document);
     FrameSource source = settings.stated() ? FrameSource.STATED : FrameSource.ASSUMED;
     scene
         .frame(settings.frame(), source, source)
@@ -238,7 +240,7 @@ public final class FbxReader {
       switch (attribute.type()) {
         case "Camera" -> {
           int id = scene.newId();
-          scene.add(FbxLensReader.camera(id, name, attribute.properties(), frame()));
+          scene.add(FbxLensReader.camera(id, name, attribute.properties(), settings.frame()));
           // The scene's cameras look along −Z.
           return node.withContent(new Node.Content.CameraContent(id))
               .withGeometric(turned(new Quaterniond().rotationY(-Math.PI / 2)));
@@ -259,10 +261,6 @@ public final class FbxReader {
     }
     boolean joint = joints.contains(item.id()) || item.type().equals("LimbNode");
     return joint ? node.withContent(new Node.Content.Joint(0)) : node;
-  }
-
-  private ferry.stone.core.math.Frame frame() {
-    return FbxSettings.of(document).frame();
   }
 
   private static LocalTransform turned(Quaterniond turn) {
@@ -302,7 +300,7 @@ public final class FbxReader {
       }
     }
     Node.Content.MeshContent content = Node.Content.MeshContent.of(mesh.id());
-    if (Arrays.stream(mesh.materialIds()).allMatch(id -> id < 0)) {
+    if (dressed.add(mesh.id())) {
       // The first model that shows the mesh gives it its materials and, unnamed, its name.
       String name = mesh.name().isEmpty() ? model.name() : mesh.name();
       meshes.put(

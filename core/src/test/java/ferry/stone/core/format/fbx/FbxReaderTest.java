@@ -207,6 +207,25 @@ class FbxReaderTest {
     assertEquals(stone.id(), scene.meshes().get(0).materialIds()[0]);
   }
 
+  /** Two models show one mesh; only the second has a material, and only there it is seen. */
+  @Test
+  void eachModelShowsItsOwnMaterials() throws Exception {
+    String text =
+        "FBXHeaderExtension: {\n FBXVersion: 7400\n}\nObjects: {\n Geometry: 1, \"Geometry::\", \"Mesh\" {\n"
+            + " Vertices: *9 { a: 0,0,0,1,0,0,0,1,0 }\n PolygonVertexIndex: *3 { a: 0,1,-3 }\n"
+            + " LayerElementSmoothing: 0 {\n MappingInformationType: \"ByEdge\"\n Smoothing: *3 { a: 0,1,1 }\n }\n }\n"
+            + " Model: 2, \"Model::bare\", \"Mesh\" {\n }\n Model: 3, \"Model::painted\", \"Mesh\" {\n }\n"
+            + " Material: 4, \"Material::paint\", \"\" {\n }\n}\nConnections: {\n C: \"OO\",2,0\n C: \"OO\",3,0\n"
+            + " C: \"OO\",1,2\n C: \"OO\",1,3\n C: \"OO\",4,3\n}\n";
+    Findings findings = new Findings();
+    Scene scene = read(text.getBytes(StandardCharsets.UTF_8), findings);
+    assertEquals(1, scene.meshes().size());
+    assertEquals(-1, scene.meshes().get(0).materialIds()[0]);
+    Node.Content.MeshContent painted = (Node.Content.MeshContent) scene.nodes().get(1).content();
+    assertEquals(scene.materials().get(0).id(), painted.slotMaterials()[0]);
+    assertTrue(findings.list().stream().anyMatch(f -> f.code().equals("smoothing-not-read")));
+  }
+
   /**
    * Skinned, morphed and moved vertices through GLB: FBX in centimetres and Z up, glTF in metres.
    */
