@@ -23,7 +23,9 @@ export function ClipList({ clips }: { clips: SideView['clips'] }) {
               <td className="num">
                 {count(c.frames)} at {Number(c.framesPerSecond.toFixed(2))}/s
               </td>
-              <td className="num">{count(c.tracks)} tracks</td>
+              <td className="num">
+                {count(c.tracks)} {c.tracks === 1 ? 'track' : 'tracks'}
+              </td>
             </tr>
           ))}
         </tbody>
