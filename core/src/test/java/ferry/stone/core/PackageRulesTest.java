@@ -65,6 +65,7 @@ class PackageRulesTest {
               "survey",
               "format",
               "geometry",
+              "motion",
               "texture",
               "scene");
 

@@ -71,7 +71,7 @@ public final class PoseDifference {
           }
         }
       } else if (!(node.content() instanceof Node.Content.Joint)) {
-        most = Math.max(most, looks(wanted, poseA, i, found, poseB, j, carry) / scale);
+        most = Math.max(most, looks(wanted, poseA, i, found, poseB, lens(found, j), carry) / scale);
       }
     }
     return most / size;
@@ -89,6 +89,18 @@ public final class PoseDifference {
       }
     }
     throw new AssertionError(name + " is gone");
+  }
+
+  /** A node that shows a camera or light, or the child made for it; else the node itself. */
+  private static int lens(Scene scene, int place) {
+    boolean group = scene.nodes().get(place).content() instanceof Node.Content.Group;
+    String name = scene.nodes().get(place).name() + "_shape";
+    for (int i = 0; group && i < scene.nodes().size(); i++) {
+      if (scene.nodes().get(i).name().equals(name)) {
+        return i;
+      }
+    }
+    return place;
   }
 
   private static double nearest(double[] q, Vector3d v) {

@@ -6,6 +6,7 @@ import ferry.stone.core.scene.Channel;
 import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.Material;
 import ferry.stone.core.scene.Node;
+import ferry.stone.core.scene.NodeSet;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
@@ -174,13 +175,26 @@ final class SceneMerge {
               skin.offsets(),
               skin.joints(),
               skin.weights(),
-              skin.method()));
+              skin.method(),
+              skin.bindMatrix()));
     }
     for (Clip clip : scene.clips()) {
       List<Clip.Track> tracks = new ArrayList<>();
       clip.tracks().forEach(t -> tracks.add(t.withTarget(targets.getOrDefault(t.targetId(), -1))));
       builder.add(
-          new Clip(builder.newId(), clip.name(), clip.startSeconds(), clip.endSeconds(), tracks));
+          new Clip(
+              builder.newId(),
+              clip.name(),
+              clip.startSeconds(),
+              clip.endSeconds(),
+              tracks,
+              clip.keys().stream()
+                  .map(k -> k.withTarget(targets.getOrDefault(k.targetId(), -1)))
+                  .toList()));
+    }
+    for (NodeSet set : scene.sets()) {
+      builder.add(
+          new NodeSet(set.name(), set.kind(), remap(set.nodeIds(), targets), set.visible()));
     }
   }
 

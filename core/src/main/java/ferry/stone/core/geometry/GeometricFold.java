@@ -23,6 +23,8 @@ import org.joml.Vector3d;
  * child of its own.
  */
 public final class GeometricFold {
+  private static final double SAME = 1e-12;
+
   /** Ends the name of a child that was made for what its parent showed. */
   public static final String SHAPE = "_shape";
 
@@ -98,14 +100,20 @@ public final class GeometricFold {
   }
 
   private static boolean isUniform(LocalTransform transform) {
-    return transform instanceof Trs trs
-        && trs.scale().x() == trs.scale().y()
-        && trs.scale().y() == trs.scale().z();
+    Trs trs = plain(transform);
+    double even = SAME * Math.abs(trs.scale().x());
+    return trs.toMatrix().equals(transform.toMatrix(), SAME)
+        && Math.abs(trs.scale().x() - trs.scale().y()) <= even
+        && Math.abs(trs.scale().y() - trs.scale().z()) <= even;
+  }
+
+  private static Trs plain(LocalTransform transform) {
+    return transform instanceof Trs trs ? trs : Trs.nearest(transform.toMatrix());
   }
 
   private static LocalTransform product(Node node) {
     if (isTurn(node.geometric()) && isUniform(node.transform())) {
-      Trs own = (Trs) node.transform();
+      Trs own = plain(node.transform());
       return Trs.of(
           new Vector3d(own.translation()),
           new Quaterniond(own.rotation()).mul(((Trs) node.geometric()).rotation()),

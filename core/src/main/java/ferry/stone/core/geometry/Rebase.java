@@ -8,16 +8,20 @@ import ferry.stone.core.scene.Camera;
 import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.Light;
 import ferry.stone.core.scene.LocalTransform;
+import ferry.stone.core.scene.LocalTransform.InheritedTransform;
+import ferry.stone.core.scene.LocalTransform.PivotTransform;
 import ferry.stone.core.scene.LocalTransform.Trs;
 import ferry.stone.core.scene.MorphTarget;
 import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Polygons;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.Skin;
 import java.util.ArrayList;
 import java.util.List;
 import org.joml.Matrix3d;
 import org.joml.Matrix4d;
+import org.joml.Matrix4dc;
 import org.joml.Quaterniond;
 import org.joml.Vector3d;
 
@@ -85,7 +89,18 @@ public final class Rebase {
         Node.of(builder.newId(), scene.name(), -1, Node.Content.GROUP)
             .withTransform(rebase.rootTransform()));
     scene.nodes().forEach(node -> nodes.add(node.withParent(node.parent() + 1)));
-    return builder.nodes(nodes).build();
+    List<Skin> skins = scene.skins().stream().map(s -> underRoot(s, rebase.whole)).toList();
+    return builder.nodes(nodes).skins(skins).build();
+  }
+
+  /** A skin was bound where its mesh stands now. */
+  private static Skin underRoot(Skin skin, Matrix4d whole) {
+    if (skin.bindMatrix() == null) {
+      return skin;
+    }
+    double[] bind = new double[16];
+    whole.mul(new Matrix4d().set(skin.bindMatrix()), new Matrix4d()).get(bind, 0);
+    return skin.withBind(skin.inverseBind(), bind);
   }
 
   private static void refuseUncarried(Scene scene) {
@@ -216,10 +231,19 @@ public final class Rebase {
     if (move.lengthSquared() == 0) {
       return transform;
     }
-    return transform instanceof Trs trs
-        ? new Trs(new Vector3d(trs.translation()).add(move), trs.rotation(), trs.scale())
-        : new LocalTransform.MatrixTransform(
-            new Matrix4d().translation(move).mul(transform.toMatrix()));
+    if (transform instanceof Trs trs) {
+      return new Trs(new Vector3d(trs.translation()).add(move), trs.rotation(), trs.scale());
+    }
+    if (transform instanceof PivotTransform pivots) {
+      return pivots.withTranslation(new Vector3d(pivots.translation()).add(move));
+    }
+    if (transform instanceof InheritedTransform inherited) {
+      return new InheritedTransform(
+          (PivotTransform) translated(inherited.own(), move),
+          new Matrix4d().translation(move).mul(inherited.matrix()));
+    }
+    return new LocalTransform.MatrixTransform(
+        new Matrix4d().translation(move).mul(transform.toMatrix()));
   }
 
   /** A·L·A⁻¹; stays translation, rotation and scale where that is exact. */
@@ -240,8 +264,21 @@ public final class Rebase {
       }
       return Trs.of(t, new Quaterniond().setFromNormalized(rotation), s);
     }
-    return new LocalTransform.MatrixTransform(
-        new Matrix4d(linear).mul(local.toMatrix()).mul(new Matrix4d(linear).invert()));
+    if (isAxisPermutation(directions)) {
+      if (local instanceof PivotTransform pivots) {
+        return new RebasePivots(linear, directions).apply(pivots);
+      }
+      if (local instanceof InheritedTransform inherited) {
+        return new InheritedTransform(
+            new RebasePivots(linear, directions).apply(inherited.own()),
+            conjugate(inherited.matrix()));
+      }
+    }
+    return new LocalTransform.MatrixTransform(conjugate(local.toMatrix()));
+  }
+
+  private Matrix4d conjugate(Matrix4dc local) {
+    return new Matrix4d(linear).mul(local).mul(new Matrix4d(linear).invert());
   }
 
   /** Negative scales follow their axes. */

@@ -18,6 +18,7 @@ import org.joml.Vector3d;
 /** What a change of frame does to skins and clips; see {@link Rebase}. */
 final class RebaseMotion {
   private final Matrix4d linear;
+  private final Matrix4d whole;
   private final Matrix4d inverse;
   private final Matrix3d positions;
   private final Matrix3d directions;
@@ -31,6 +32,7 @@ final class RebaseMotion {
    */
   RebaseMotion(Matrix4d linear, Matrix4d whole) {
     this.linear = linear;
+    this.whole = whole;
     inverse = new Matrix4d(linear).invert();
     positions = linear.get3x3(new Matrix3d());
     scale = Math.cbrt(Math.abs(positions.determinant()));
@@ -59,9 +61,13 @@ final class RebaseMotion {
     }
     for (int place : moving) {
       Node node = scene.nodes().get(place);
-      if (!(node.transform() instanceof LocalTransform.Trs trs)
-          || trs.scale().x() != trs.scale().y()
-          || trs.scale().y() != trs.scale().z()) {
+      LocalTransform.Trs trs =
+          node.transform() instanceof LocalTransform.Trs exact
+              ? exact
+              : LocalTransform.Trs.nearest(node.transform().toMatrix());
+      double even = 1e-12 * Math.abs(trs.scale().x());
+      if (Math.abs(trs.scale().x() - trs.scale().y()) > even
+          || Math.abs(trs.scale().y() - trs.scale().z()) > even) {
         return false;
       }
     }
@@ -83,7 +89,12 @@ final class RebaseMotion {
     for (int at = 0; at < moved.length; at += 16) {
       linear.mul(new Matrix4d().set(skin.inverseBind(), at), m).mul(inverse).get(moved, at);
     }
-    return skin.withInverseBind(moved);
+    double[] bind = null;
+    if (skin.bindMatrix() != null) {
+      bind = new double[16];
+      whole.mul(new Matrix4d().set(skin.bindMatrix()), m).mul(inverse).get(bind, 0);
+    }
+    return skin.withBind(moved, bind);
   }
 
   List<Clip> clips(Scene scene) {
@@ -99,9 +110,48 @@ final class RebaseMotion {
       for (Track track : clip.tracks()) {
         tracks.add(track(track, roots.contains(track.targetId())));
       }
-      clips.add(clip.withTracks(tracks));
+      clips.add(clip.withTracks(tracks).withKeys(keys(clip, roots)));
     }
     return clips;
+  }
+
+  /** Keys follow where axes go to axes; elsewhere the tracks alone say what moves. */
+  private List<Clip.Keys> keys(Clip clip, Set<Integer> roots) {
+    boolean axes = Rebase.isAxisPermutation(directions);
+    RebasePivots pivots = new RebasePivots(linear, directions);
+    List<Clip.Keys> result = new ArrayList<>();
+    for (Clip.Keys k : clip.keys()) {
+      int to = axes && k.component() < 3 ? pivots.axis(k.component()) : k.component();
+      switch (k.property()) {
+        case Clip.TRANSLATION -> {
+          if (axes) {
+            double offset = roots.contains(k.targetId()) ? move.get(to) : 0;
+            result.add(at(k, to, scale * pivots.sign(k.component()), offset));
+          }
+        }
+        case Clip.ROTATION -> {
+          if (axes) {
+            result.add(at(k, to, pivots.angleSign(k.component()), 0));
+          }
+        }
+        case Clip.SCALE -> {
+          if (axes) {
+            result.add(at(k, to, 1, 0));
+          }
+        }
+        default -> {
+          boolean length =
+              k.property().equals(Clip.CAMERA_HEIGHT) || k.property().equals(Clip.LIGHT_RANGE);
+          result.add(at(k, k.component(), length ? scale : 1, 0));
+        }
+      }
+    }
+    return result;
+  }
+
+  private static Clip.Keys at(Clip.Keys keys, int component, double factor, double offset) {
+    return new Clip.Keys(
+        keys.targetId(), keys.property(), component, keys.curve().mapped(factor, offset));
   }
 
   private Track track(Track track, boolean root) {

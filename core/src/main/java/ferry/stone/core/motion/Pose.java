@@ -62,14 +62,13 @@ public record Pose(Matrix4d[] world, double[][] morphWeights) {
     if (t == null && r == null && s == null) {
       return transform.toMatrix();
     }
-    Matrix4d matrix = transform.toMatrix();
-    Vector3d translation = matrix.getTranslation(new Vector3d());
-    Quaterniond rotation = matrix.getNormalizedRotation(new Quaterniond());
-    Vector3d scale = matrix.getScale(new Vector3d());
-    if (transform instanceof LocalTransform.Trs trs) {
-      rotation.set(trs.rotation());
-      scale.set(trs.scale());
-    }
+    LocalTransform.Trs rest =
+        transform instanceof LocalTransform.Trs trs
+            ? trs
+            : LocalTransform.Trs.nearest(transform.toMatrix());
+    Vector3d translation = new Vector3d(rest.translation());
+    Quaterniond rotation = new Quaterniond(rest.rotation());
+    Vector3d scale = new Vector3d(rest.scale());
     double[] value = new double[4];
     if (t != null) {
       Curves.sample(t, seconds, value);

@@ -7,12 +7,40 @@ import java.util.List;
  *
  * @param startSeconds where it begins on the source's own time line
  * @param endSeconds where it ends
+ * @param keys what the tracks were made from, where the source wrote it in another form: for
+ *     writers that know that form. Whoever changes the tracks drops or changes the keys.
  */
 public record Clip(
-    int id, String name, double startSeconds, double endSeconds, List<Track> tracks) {
+    int id,
+    String name,
+    double startSeconds,
+    double endSeconds,
+    List<Track> tracks,
+    List<Keys> keys) {
 
   public Clip {
     tracks = List.copyOf(tracks);
+    keys = List.copyOf(keys);
+  }
+
+  /** A clip whose tracks are all there is. */
+  public Clip(int id, String name, double startSeconds, double endSeconds, List<Track> tracks) {
+    this(id, name, startSeconds, endSeconds, tracks, List.of());
+  }
+
+  /**
+   * Keys of one number as the source wrote them.
+   *
+   * @param targetId as a track's
+   * @param property as a track's; {@code rotation} is three angles in degrees in the order of the
+   *     node's own {@link LocalTransform.PivotTransform}, {@code translation} and {@code scale} are
+   *     parts of it too
+   * @param component which number of the property
+   */
+  public record Keys(int targetId, String property, int component, KeyCurve curve) {
+    public Keys withTarget(int newTargetId) {
+      return new Keys(newTargetId, property, component, curve);
+    }
   }
 
   public static final String TRANSLATION = "translation";
@@ -44,6 +72,9 @@ public record Clip(
 
   /** Begins the property of a material's factor; the name of its {@link Channel} follows. */
   public static final String MATERIAL = "material/";
+
+  /** Begins the property of a number among a node's custom values; its name follows. */
+  public static final String CUSTOM = "custom/";
 
   /** Begins the property of a morph weight. */
   public static final String MORPH = "morph/";
@@ -160,7 +191,12 @@ public record Clip(
     }
   }
 
+  /** The clip with other tracks, and without keys. */
   public Clip withTracks(List<Track> newTracks) {
     return new Clip(id, name, startSeconds, endSeconds, newTracks);
+  }
+
+  public Clip withKeys(List<Keys> newKeys) {
+    return new Clip(id, name, startSeconds, endSeconds, tracks, newKeys);
   }
 }

@@ -14,6 +14,7 @@ public final class MeshBuilder {
   private int[][] variantMaterials;
   private int[] faceSlot;
   private int[] smoothing;
+  private int[] hardEdges;
   private List<FaceSet> faceSets;
   private LooseElements loose;
   private List<MorphTarget> morphs;
@@ -30,6 +31,7 @@ public final class MeshBuilder {
     variantMaterials = mesh.variantMaterials();
     faceSlot = mesh.faceSlot();
     smoothing = mesh.smoothing();
+    hardEdges = mesh.hardEdges();
     faceSets = mesh.faceSets();
     loose = mesh.loose();
     morphs = mesh.morphs();
@@ -108,6 +110,14 @@ public final class MeshBuilder {
     return this;
   }
 
+  /**
+   * @param pairs vertices of the edges where shading breaks, or {@code null} if unsaid
+   */
+  public MeshBuilder hardEdges(int[] pairs) {
+    hardEdges = pairs;
+    return this;
+  }
+
   public MeshBuilder faceSets(List<FaceSet> value) {
     faceSets = value;
     return this;
@@ -124,6 +134,7 @@ public final class MeshBuilder {
         variantMaterials,
         faceSlot,
         smoothing,
+        hardEdges,
         faceSets,
         loose,
         morphs,

@@ -20,6 +20,8 @@ import java.util.stream.IntStream;
  *     keeps its own; empty when no variant changes it
  * @param faceSlot slot of each face, −1 for none; {@code null} when all faces have slot 0
  * @param smoothing smoothing group bits or numbers of each face, 0 for none; {@code null} if unsaid
+ * @param hardEdges pairs of vertices between which shading breaks, smooth elsewhere; {@code null}
+ *     if unsaid
  * @param faceSets named sets
  * @param loose lines and points, or {@code null}
  * @param morphs morph targets in order
@@ -36,6 +38,7 @@ public record PolygonMesh(
     int[][] variantMaterials,
     int[] faceSlot,
     int[] smoothing,
+    int[] hardEdges,
     List<FaceSet> faceSets,
     LooseElements loose,
     List<MorphTarget> morphs,
@@ -59,6 +62,7 @@ public record PolygonMesh(
         List.of(),
         new int[0],
         new int[0][],
+        null,
         null,
         null,
         List.of(),

@@ -23,6 +23,7 @@ import org.joml.Matrix4dc;
  *     such as turning and grounding change. Landing carries it into the data or onto a root.
  * @param framesPerSecond rate of the source's time line, 0 when it has none
  * @param nodes parents before children
+ * @param sets layers and selections beside the hierarchy
  * @param variants names of the looks to choose from: other materials for the same meshes
  * @param nextId first id that is free
  */
@@ -44,6 +45,7 @@ public record Scene(
     List<Camera> cameras,
     List<Light> lights,
     List<PointCache> caches,
+    List<NodeSet> sets,
     List<String> variants,
     Map<String, Object> properties,
     int nextId) {
@@ -58,6 +60,7 @@ public record Scene(
     cameras = List.copyOf(cameras);
     lights = List.copyOf(lights);
     caches = List.copyOf(caches);
+    sets = List.copyOf(sets);
     variants = List.copyOf(variants);
     properties = Map.copyOf(properties);
   }

@@ -27,6 +27,7 @@ public final class SceneBuilder {
   private final List<Camera> cameras = new ArrayList<>();
   private final List<Light> lights = new ArrayList<>();
   private final List<PointCache> caches = new ArrayList<>();
+  private final List<NodeSet> sets = new ArrayList<>();
   private final List<String> variants = new ArrayList<>();
   private final Map<String, Object> properties = new HashMap<>();
   private int nextId = 1;
@@ -53,6 +54,7 @@ public final class SceneBuilder {
     cameras.addAll(scene.cameras());
     lights.addAll(scene.lights());
     caches.addAll(scene.caches());
+    sets.addAll(scene.sets());
     variants.addAll(scene.variants());
     properties.putAll(scene.properties());
     nextId = scene.nextId();
@@ -144,6 +146,11 @@ public final class SceneBuilder {
     return this;
   }
 
+  public SceneBuilder add(NodeSet set) {
+    sets.add(set);
+    return this;
+  }
+
   public SceneBuilder property(String key, Object value) {
     properties.put(key, value);
     return this;
@@ -224,6 +231,7 @@ public final class SceneBuilder {
         cameras,
         lights,
         caches,
+        sets,
         variants,
         properties,
         nextId);

@@ -9,6 +9,8 @@ package ferry.stone.core.scene;
  * @param joints index into {@code jointNodeIds} of each influence
  * @param weights weight of each influence
  * @param method {@code linear} or {@code dualQuaternion}
+ * @param bindMatrix {@code double[16]}, column-major: mesh space to the scene when the skin was
+ *     bound; {@code null} if unsaid
  */
 public record Skin(
     int id,
@@ -19,7 +21,22 @@ public record Skin(
     int[] offsets,
     int[] joints,
     float[] weights,
-    String method) {
+    String method,
+    double[] bindMatrix) {
+
+  /** A skin that does not say where its mesh stood when it was bound. */
+  public Skin(
+      int id,
+      String name,
+      int meshId,
+      int[] jointNodeIds,
+      double[] inverseBind,
+      int[] offsets,
+      int[] joints,
+      float[] weights,
+      String method) {
+    this(id, name, meshId, jointNodeIds, inverseBind, offsets, joints, weights, method, null);
+  }
 
   /** Most influences of any vertex. */
   public int mostInfluences() {
@@ -31,6 +48,11 @@ public record Skin(
   }
 
   public Skin withInverseBind(double[] matrices) {
-    return new Skin(id, name, meshId, jointNodeIds, matrices, offsets, joints, weights, method);
+    return withBind(matrices, bindMatrix);
+  }
+
+  public Skin withBind(double[] matrices, double[] newBindMatrix) {
+    return new Skin(
+        id, name, meshId, jointNodeIds, matrices, offsets, joints, weights, method, newBindMatrix);
   }
 }

@@ -48,6 +48,33 @@ public record TextureUse(
         options);
   }
 
+  /**
+   * The same use where V is counted from the other end. With the image upright and V' = 1 − V
+   * before and after, turn and scale stay, and the offset takes up the rest.
+   *
+   * @param to where V is counted from afterwards; it was counted from the other end before
+   */
+  public TextureUse flipped(UvOrigin to) {
+    if (!hasTransform()) {
+      return this;
+    }
+    double sine =
+        to == UvOrigin.BOTTOM_LEFT ? Math.sin(rotationRadians) : -Math.sin(rotationRadians);
+    double cosine = Math.cos(rotationRadians);
+    return new TextureUse(
+        textureId,
+        uvSet,
+        offsetU + sine * scaleV,
+        1 - offsetV - cosine * scaleV,
+        scaleU,
+        scaleV,
+        rotationRadians,
+        clamp,
+        component,
+        amount,
+        options);
+  }
+
   public boolean hasTransform() {
     return offsetU != 0 || offsetV != 0 || scaleU != 1 || scaleV != 1 || rotationRadians != 0;
   }

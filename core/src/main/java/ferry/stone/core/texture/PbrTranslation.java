@@ -82,6 +82,11 @@ public final class PbrTranslation {
     return Math.pow(2 / (Math.max(0, exponent) + 2), 0.25);
   }
 
+  /** The exponent that {@link #roughnessOfExponent} makes a roughness of; large for 0. */
+  public static double exponentOfRoughness(double roughness) {
+    return Math.max(0, 2 / Math.pow(Math.max(1e-3, Math.min(1, roughness)), 4) - 2);
+  }
+
   /**
    * @param linear whether the material's colour numbers are linear light; sRGB otherwise
    */

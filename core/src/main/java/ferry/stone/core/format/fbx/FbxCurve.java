@@ -1,47 +1,33 @@
 package ferry.stone.core.format.fbx;
 
-import java.util.Arrays;
+import ferry.stone.core.scene.KeyCurve;
+import java.util.ArrayList;
+import java.util.List;
 
-/**
- * One number over time: keys that hold, run straight, or run along a Bézier curve whose handles
- * have slopes and, where a key says so, lengths of their own.
- */
+/** Keys of one number as the format holds them: flags and handles are shared by runs of keys. */
 final class FbxCurve {
   private static final int CONSTANT = 0x2;
   private static final int LINEAR = 0x4;
+  private static final int CUBIC = 0x8;
   private static final int CONSTANT_NEXT = 0x100;
+
+  /** Slopes are as written, and differ on both sides of a key. */
+  private static final int OWN_SLOPES = 0x400 | 0x800;
+
   private static final int WEIGHTED_RIGHT = 0x0100_0000;
   private static final int WEIGHTED_NEXT_LEFT = 0x0200_0000;
-  private static final double USUAL_WEIGHT = 1 / 3.0;
 
   /** Handle lengths are stored as ten-thousandths of the span. */
   private static final double WEIGHT_UNIT = 10_000;
 
+  private static final int USUAL_WEIGHTS = 3333 << 16 | 3333;
   private static final int PER_KEY = 4;
+  private static final int VERSION = 4008;
 
-  /** How long a jump takes where it has to be a line, in seconds. */
-  private static final double JUMP = 1e-5;
+  private FbxCurve() {}
 
-  private final double[] seconds;
-  private final double[] values;
-  private final int[] flags;
-  private final float[] right;
-  private final float[] nextLeft;
-  private final float[] rightWeight;
-  private final float[] nextLeftWeight;
-
-  private FbxCurve(double[] seconds, double[] values) {
-    this.seconds = seconds;
-    this.values = values;
-    flags = new int[seconds.length];
-    right = new float[seconds.length];
-    nextLeft = new float[seconds.length];
-    rightWeight = new float[seconds.length];
-    nextLeftWeight = new float[seconds.length];
-  }
-
-  /** A curve of an object, or {@code null} when it has no usable keys. */
-  static FbxCurve read(FbxRecord record) {
+  /** The keys of a curve, or {@code null} when it has no usable ones. */
+  static KeyCurve read(FbxRecord record) {
     long[] ticks = record.at("KeyTime").longs();
     double[] numbers = record.at("KeyValueFloat").doubles();
     int count = Math.min(ticks.length, numbers.length);
@@ -49,109 +35,121 @@ final class FbxCurve {
       return null;
     }
     double[] seconds = new double[count];
+    double[] values = new double[count];
     for (int i = 0; i < count; i++) {
       seconds[i] = ticks[i] / FbxSettings.TICKS_PER_SECOND;
+      values[i] = numbers[i];
       if (i > 0 && seconds[i] < seconds[i - 1] || !Double.isFinite(numbers[i])) {
         return null;
       }
     }
-    FbxCurve curve = new FbxCurve(seconds, Arrays.copyOf(numbers, count));
-    curve.attributes(record);
+    KeyCurve curve = KeyCurve.of(seconds, values);
+    attributes(record, curve);
     return curve;
   }
 
-  /** Flags and handles are shared by runs of keys. */
-  private void attributes(FbxRecord record) {
+  private static void attributes(FbxRecord record, KeyCurve curve) {
     int[] written = record.at("KeyAttrFlags").ints();
     int[] repeats = record.at("KeyAttrRefCount").ints();
     double[] data = record.at("KeyAttrDataFloat").doubles();
+    int count = curve.seconds().length;
     int key = 0;
-    for (int run = 0; run < written.length && key < flags.length; run++) {
+    for (int run = 0; run < written.length && key < count; run++) {
       int times = run < repeats.length ? Math.max(1, repeats[run]) : 1;
-      for (int i = 0; i < times && key < flags.length; i++, key++) {
-        flags[key] = written[run];
+      for (int i = 0; i < times && key < count; i++, key++) {
+        curve.modes()[key] = mode(written[run]);
         if (PER_KEY * run + 2 < data.length) {
-          right[key] = (float) data[PER_KEY * run];
-          nextLeft[key] = (float) data[PER_KEY * run + 1];
-          // Two lengths are packed into the bits of one float; text shows them as a whole number.
-          double packed = data[PER_KEY * run + 2];
-          int bits = packed >= 1 ? (int) packed : Float.floatToRawIntBits((float) packed);
-          rightWeight[key] = (float) ((bits & 0xffff) / WEIGHT_UNIT);
-          nextLeftWeight[key] = (float) ((bits >>> 16) / WEIGHT_UNIT);
+          curve.rightSlopes()[key] = (float) data[PER_KEY * run];
+          curve.nextLeftSlopes()[key] = (float) data[PER_KEY * run + 1];
+          weights(curve, key, written[run], data[PER_KEY * run + 2]);
         }
       }
     }
-    while (key > 0 && key < flags.length) {
-      flags[key] = LINEAR;
-      key++;
-    }
-    if (written.length == 0) {
-      Arrays.fill(flags, LINEAR);
+    while (key < count) {
+      curve.modes()[key++] = KeyCurve.LINE;
     }
   }
 
-  double[] seconds() {
-    return seconds;
+  private static byte mode(int flags) {
+    if ((flags & CONSTANT) != 0) {
+      return (flags & CONSTANT_NEXT) != 0 ? KeyCurve.HOLD_NEXT : KeyCurve.HOLD;
+    }
+    return (flags & LINEAR) != 0 ? KeyCurve.LINE : KeyCurve.CURVE;
   }
 
-  /** Moments just before a held value jumps to the next. */
-  java.util.List<Double> beforeJumps() {
-    java.util.List<Double> moments = new java.util.ArrayList<>();
-    for (int k = 0; k + 1 < seconds.length; k++) {
-      if ((flags[k] & CONSTANT) != 0 && seconds[k + 1] - seconds[k] > 2 * JUMP) {
-        moments.add((flags[k] & CONSTANT_NEXT) != 0 ? seconds[k] + JUMP : seconds[k + 1] - JUMP);
+  /** Two lengths are packed into the bits of one float; text shows them as a whole number. */
+  private static void weights(KeyCurve curve, int key, int flags, double packed) {
+    int bits = packed >= 1 ? (int) packed : Float.floatToRawIntBits((float) packed);
+    if ((flags & WEIGHTED_RIGHT) != 0) {
+      curve.rightWeights()[key] = (float) ((bits & 0xffff) / WEIGHT_UNIT);
+    }
+    if ((flags & WEIGHTED_NEXT_LEFT) != 0) {
+      curve.nextLeftWeights()[key] = (float) ((bits >>> 16) / WEIGHT_UNIT);
+    }
+  }
+
+  /** The curve as a record's children: times in ticks, values and handles as floats. */
+  static List<FbxRecord> write(KeyCurve curve) {
+    int count = curve.seconds().length;
+    long[] ticks = new long[count];
+    float[] values = new float[count];
+    int[] flags = new int[count];
+    float[] data = new float[PER_KEY * count];
+    int[] repeats = new int[count];
+    int runs = 0;
+    for (int k = 0; k < count; k++) {
+      ticks[k] = FbxSettings.ticks(curve.seconds()[k]);
+      values[k] = (float) curve.values()[k];
+      int flag = flags(curve, k);
+      boolean curved = curve.modes()[k] == KeyCurve.CURVE;
+      float right = curved ? curve.rightSlopes()[k] : 0;
+      float left = curved ? curve.nextLeftSlopes()[k] : 0;
+      float weights = Float.intBitsToFloat(curved ? weights(curve, k) : USUAL_WEIGHTS);
+      int last = PER_KEY * (runs - 1);
+      if (runs > 0
+          && flags[runs - 1] == flag
+          && data[last] == right
+          && data[last + 1] == left
+          && Float.floatToRawIntBits(data[last + 2]) == Float.floatToRawIntBits(weights)) {
+        repeats[runs - 1]++;
+        continue;
       }
+      flags[runs] = flag;
+      data[PER_KEY * runs] = right;
+      data[PER_KEY * runs + 1] = left;
+      data[PER_KEY * runs + 2] = weights;
+      repeats[runs++] = 1;
     }
-    return moments;
+    List<FbxRecord> children = new ArrayList<>();
+    children.add(FbxBuild.record("Default", count == 0 ? 0.0 : (double) values[0]));
+    children.add(FbxBuild.record("KeyVer", VERSION));
+    children.add(FbxBuild.record("KeyTime", (Object) ticks));
+    children.add(FbxBuild.record("KeyValueFloat", (Object) values));
+    children.add(FbxBuild.record("KeyAttrFlags", (Object) java.util.Arrays.copyOf(flags, runs)));
+    children.add(
+        FbxBuild.record(
+            "KeyAttrDataFloat", (Object) java.util.Arrays.copyOf(data, PER_KEY * runs)));
+    children.add(
+        FbxBuild.record("KeyAttrRefCount", (Object) java.util.Arrays.copyOf(repeats, runs)));
+    return children;
   }
 
-  /** The value at a time; the first and last keys hold before and after. */
-  double at(double t) {
-    int last = seconds.length - 1;
-    int key = Arrays.binarySearch(seconds, t);
-    key = key >= 0 ? key : -key - 2;
-    if (key < 0 || key >= last) {
-      return values[Math.max(0, Math.min(last, key))];
-    }
-    double span = seconds[key + 1] - seconds[key];
-    if (span <= 0) {
-      return values[key];
-    }
-    double part = (t - seconds[key]) / span;
-    if ((flags[key] & CONSTANT) != 0) {
-      return (flags[key] & CONSTANT_NEXT) != 0 && part > 0 ? values[key + 1] : values[key];
-    }
-    double a = values[key];
-    double b = values[key + 1];
-    if ((flags[key] & LINEAR) != 0) {
-      return a + part * (b - a);
-    }
-    double from = (flags[key] & WEIGHTED_RIGHT) != 0 ? rightWeight[key] : USUAL_WEIGHT;
-    double to = (flags[key] & WEIGHTED_NEXT_LEFT) != 0 ? nextLeftWeight[key] : USUAL_WEIGHT;
-    double u = from == USUAL_WEIGHT && to == USUAL_WEIGHT ? part : solve(part, from, 1 - to);
-    double p1 = a + right[key] * from * span;
-    double p2 = b - nextLeft[key] * to * span;
-    double v = 1 - u;
-    return v * v * v * a + 3 * v * v * u * p1 + 3 * v * u * u * p2 + u * u * u * b;
+  private static int flags(KeyCurve curve, int key) {
+    return switch (curve.modes()[key]) {
+      case KeyCurve.HOLD -> CONSTANT;
+      case KeyCurve.HOLD_NEXT -> CONSTANT | CONSTANT_NEXT;
+      case KeyCurve.LINE -> LINEAR;
+      default ->
+          CUBIC
+              | OWN_SLOPES
+              | (curve.rightWeights()[key] == KeyCurve.EVEN ? 0 : WEIGHTED_RIGHT)
+              | (curve.nextLeftWeights()[key] == KeyCurve.EVEN ? 0 : WEIGHTED_NEXT_LEFT);
+    };
   }
 
-  /**
-   * Where along the Bézier curve its time is {@code part}: time rises along it, so halving finds
-   * it.
-   */
-  private static double solve(double part, double x1, double x2) {
-    double low = 0;
-    double high = 1;
-    for (int i = 0; i < 60; i++) {
-      double u = (low + high) / 2;
-      double v = 1 - u;
-      double x = 3 * v * v * u * x1 + 3 * v * u * u * x2 + u * u * u;
-      if (x < part) {
-        low = u;
-      } else {
-        high = u;
-      }
-    }
-    return (low + high) / 2;
+  private static int weights(KeyCurve curve, int key) {
+    int right = (int) Math.round(curve.rightWeights()[key] * WEIGHT_UNIT);
+    int left = (int) Math.round(curve.nextLeftWeights()[key] * WEIGHT_UNIT);
+    return (left & 0xffff) << 16 | right & 0xffff;
   }
 }

@@ -4,18 +4,37 @@ import ferry.stone.core.math.Frame;
 import ferry.stone.core.scene.Camera;
 import ferry.stone.core.scene.Light;
 import ferry.stone.core.texture.ColourSpace;
+import java.util.HashMap;
+import java.util.Map;
 
 /** Reads cameras, which look along their +X, and lights, which shine along their −Y. */
 final class FbxLensReader {
-  private static final double MILLIMETRES_PER_INCH = 25.4;
+  static final double MILLIMETRES_PER_INCH = 25.4;
+  static final double PERCENT = 100;
+  static final int BY_VERTICAL_ANGLE = 2;
+
+  /** Facts of a camera that no field of the scene holds, by their names among its properties. */
+  static final String GATE_WIDTH = "filmWidthMillimetres";
+
+  static final String GATE_HEIGHT = "filmHeightMillimetres";
+  static final String FOCAL_LENGTH = "focalLengthMillimetres";
+
+  /** Marks of what the format has to put a number to. */
+  static final String OPEN_ASPECT = "aspectLeftToViewer";
+
+  static final String OPEN_FAR = "farUnlimited";
+
   private static final double USUAL_FOCAL = 34.89;
   private static final int ORTHOGRAPHIC = 1;
   private static final int BY_HORIZONTAL_ANGLE = 1;
-  private static final int BY_VERTICAL_ANGLE = 2;
   private static final int BY_FOCAL_LENGTH = 3;
-  private static final double PERCENT = 100;
 
   private FbxLensReader() {}
+
+  /** How wide an orthographic view at zoom 1 is, in scene units: common practice, no source. */
+  static double zoomOneWidth(Frame frame) {
+    return 30 * 0.01 / frame.metresPerUnit();
+  }
 
   /**
    * @param frame of the scene, for the unit of distances
@@ -23,31 +42,62 @@ final class FbxLensReader {
   static Camera camera(int id, String name, FbxProperties p, Frame frame) {
     double width = p.number("FilmWidth", 0.816);
     double height = p.number("FilmHeight", 0.612);
-    double aspect = p.number("AspectWidth", 0) / p.number("AspectHeight", 1);
-    double filmAspect = height > 0 ? width / height : 1;
-    if (!(aspect > 0) || Double.isInfinite(aspect)) {
-      aspect = filmAspect;
-    }
+    double filmAspect = height > 0 && width > 0 ? width / height : 1;
+    double aspect = aspect(p, filmAspect);
     double near = p.number("NearPlane", 10);
     double far = p.number("FarPlane", 4000);
+    Map<String, Object> properties = new HashMap<>(p.custom());
+    double shown = properties.remove(OPEN_ASPECT) == null ? aspect : 0;
+    far = properties.remove(OPEN_FAR) == null ? far : Double.POSITIVE_INFINITY;
     if ((int) p.number("CameraProjectionType", 0) == ORTHOGRAPHIC) {
-      // Zoom 1 is a view 30 units wide: common practice, no source.
-      double wide = 30 * p.number("OrthoZoom", 1) * 0.01 / frame.metresPerUnit();
-      return new Camera(id, name, 0, wide / aspect, aspect, near, far, p.custom());
+      double wide = zoomOneWidth(frame) * p.number("OrthoZoom", 1);
+      return new Camera(id, name, 0, wide / aspect, shown, near, far, properties);
     }
-    double vertical;
+    double vertical = vertical(p, height, filmAspect);
+    if (p.has("FilmHeight") && height > 0) {
+      properties.put(GATE_WIDTH, width * MILLIMETRES_PER_INCH);
+      properties.put(GATE_HEIGHT, height * MILLIMETRES_PER_INCH);
+      properties.put(FOCAL_LENGTH, height * MILLIMETRES_PER_INCH / 2 / Math.tan(vertical / 2));
+    }
+    return new Camera(id, name, vertical, 0, shown, near, far, properties);
+  }
+
+  private static double aspect(FbxProperties p, double filmAspect) {
+    double aspect = p.number("AspectWidth", 0) / p.number("AspectHeight", 1);
+    return aspect > 0 && Double.isFinite(aspect) ? aspect : filmAspect;
+  }
+
+  private static double vertical(FbxProperties p, double height, double filmAspect) {
     double field = Math.toRadians(p.number("FieldOfView", 25.115));
-    switch ((int) p.number("ApertureMode", BY_VERTICAL_ANGLE)) {
-      case BY_HORIZONTAL_ANGLE -> vertical = 2 * Math.atan(Math.tan(field / 2) / filmAspect);
-      case BY_FOCAL_LENGTH -> {
-        double focal = p.number("FocalLength", USUAL_FOCAL);
-        vertical = 2 * Math.atan(height * MILLIMETRES_PER_INCH / 2 / focal);
-      }
-      case BY_VERTICAL_ANGLE -> vertical = field;
-      default -> vertical = Math.toRadians(p.number("FieldOfViewY", Math.toDegrees(field)));
-    }
-    vertical = vertical > 0.001 && vertical < 3.13 ? vertical : 0.6;
-    return new Camera(id, name, vertical, 0, aspect, near, far, p.custom());
+    double vertical =
+        switch ((int) p.number("ApertureMode", BY_VERTICAL_ANGLE)) {
+          case BY_HORIZONTAL_ANGLE -> 2 * Math.atan(Math.tan(field / 2) / filmAspect);
+          case BY_FOCAL_LENGTH ->
+              2
+                  * Math.atan(
+                      height * MILLIMETRES_PER_INCH / 2 / p.number("FocalLength", USUAL_FOCAL));
+          case BY_VERTICAL_ANGLE -> field;
+          default -> Math.toRadians(p.number("FieldOfViewY", Math.toDegrees(field)));
+        };
+    return vertical > 0.001 && vertical < 3.13 ? vertical : 0.6;
+  }
+
+  /** What a value that moves the angle of view is multiplied by, 0 where it says something else. */
+  static double angleFactor(FbxProperties p, String property) {
+    int mode = (int) p.number("ApertureMode", BY_VERTICAL_ANGLE);
+    boolean angle =
+        property.equals("FieldOfView") && mode == BY_VERTICAL_ANGLE
+            || property.equals("FieldOfViewY") && mode == 0;
+    return angle ? Math.PI / 180 : 0;
+  }
+
+  /** The angle of view for a focal length in millimetres, or for an angle across, in degrees. */
+  static double angle(FbxProperties p, String property, double value) {
+    double height = p.number("FilmHeight", 0.612);
+    double width = p.number("FilmWidth", 0.816);
+    return property.equals("FocalLength")
+        ? 2 * Math.atan(height * MILLIMETRES_PER_INCH / 2 / Math.max(1e-3, value))
+        : 2 * Math.atan(Math.tan(Math.toRadians(value) / 2) * height / Math.max(1e-9, width));
   }
 
   /** Intensity is a percentage; 100 is read as 1 candela or lux: common practice, no source. */
@@ -67,13 +117,15 @@ final class FbxLensReader {
     double inner = Math.toRadians(p.number("InnerAngle", 0)) / 2;
     double outer = Math.toRadians(p.number("OuterAngle", 45)) / 2;
     outer = Math.max(0.001, Math.min(Math.PI / 2, outer));
+    boolean ends = p.flag("EnableFarAttenuation", false);
+    double range = p.number("FarAttenuationEnd", 0);
     return new Light(
         id,
         name,
         kind,
         colour,
         Math.max(0, p.number("Intensity", PERCENT) / PERCENT),
-        Double.POSITIVE_INFINITY,
+        ends && range > 0 ? range : Double.POSITIVE_INFINITY,
         Math.max(0, Math.min(inner, outer - 1e-4)),
         outer,
         p.custom());

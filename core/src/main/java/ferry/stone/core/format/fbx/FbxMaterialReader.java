@@ -13,53 +13,18 @@ import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import org.joml.Vector3d;
 
-/**
- * Reads materials with their textures. Property sets of physically based materials are told by the
- * last part of a property's name, whoever wrote it: common practice, no source.
- */
+/** Reads materials with their textures; see {@link FbxChannels}. */
 final class FbxMaterialReader {
-  private static final Map<String, Channel> PBR =
-      Map.ofEntries(
-          Map.entry("basecolor", Channel.BASE_COLOUR),
-          Map.entry("basecolormap", Channel.BASE_COLOUR),
-          Map.entry("metalness", Channel.METALLIC),
-          Map.entry("metallic", Channel.METALLIC),
-          Map.entry("metalnessmap", Channel.METALLIC),
-          Map.entry("metallicmap", Channel.METALLIC),
-          Map.entry("roughness", Channel.ROUGHNESS),
-          Map.entry("specularroughness", Channel.ROUGHNESS),
-          Map.entry("roughnessmap", Channel.ROUGHNESS),
-          Map.entry("emissioncolor", Channel.EMISSIVE),
-          Map.entry("emissive", Channel.EMISSIVE),
-          Map.entry("emissivemap", Channel.EMISSIVE),
-          Map.entry("emissioncolormap", Channel.EMISSIVE),
-          Map.entry("normalmap", Channel.NORMAL),
-          Map.entry("normal", Channel.NORMAL),
-          Map.entry("normalcamera", Channel.NORMAL),
-          Map.entry("bumpmap", Channel.BUMP),
-          Map.entry("aomap", Channel.OCCLUSION),
-          Map.entry("ambientocclusion", Channel.OCCLUSION),
-          Map.entry("opacity", Channel.OPACITY));
+  /** Custom values of a texture: which part of its image counts, and how it is used. */
+  static final String COMPONENT = "component";
 
-  private static final Map<String, Channel> CLASSIC =
-      Map.ofEntries(
-          Map.entry("DiffuseColor", Channel.BASE_COLOUR),
-          Map.entry("AmbientColor", Channel.AMBIENT),
-          Map.entry("SpecularColor", Channel.SPECULAR),
-          Map.entry("EmissiveColor", Channel.EMISSIVE),
-          Map.entry("ShininessExponent", Channel.SHININESS),
-          Map.entry("Shininess", Channel.SHININESS),
-          Map.entry("NormalMap", Channel.NORMAL),
-          Map.entry("Bump", Channel.BUMP),
-          Map.entry("TransparentColor", Channel.OPACITY),
-          Map.entry("TransparencyFactor", Channel.OPACITY),
-          Map.entry("ReflectionColor", Channel.REFLECTION),
-          Map.entry("DisplacementColor", Channel.DISPLACEMENT));
+  static final String AMOUNT = "amount";
+  static final String OPTIONS = "sampler";
+  static final String UV_SET_NUMBER = "uvSetNumber";
 
   private final FbxDocument document;
   private final SceneBuilder scene;
@@ -104,15 +69,26 @@ final class FbxMaterialReader {
     boolean cut = channels.containsKey(Channel.OPACITY);
     double opacity = cut ? channels.get(Channel.OPACITY).scalar(1) : 1;
     boolean mapped = cut && channels.get(Channel.OPACITY).texture() != null;
+    Material.Alpha alpha = opacity < 1 || mapped ? Material.Alpha.BLEND : Material.Alpha.OPAQUE;
+    Material.Shading shading = pbr ? Material.Shading.METALLIC_ROUGHNESS : Material.Shading.PHONG;
     return new Material(
         id,
         item.name(),
-        pbr ? Material.Shading.METALLIC_ROUGHNESS : Material.Shading.PHONG,
+        one(Material.Shading.values(), p.text(FbxChannels.SHADING), shading),
         channels,
-        opacity < 1 || mapped ? Material.Alpha.BLEND : Material.Alpha.OPAQUE,
-        0.5,
-        false,
+        one(Material.Alpha.values(), p.text(FbxChannels.ALPHA), alpha),
+        p.number(FbxChannels.CUTOFF, 0.5),
+        p.flag(FbxChannels.DOUBLE_SIDED, false),
         p.custom());
+  }
+
+  private static <E extends Enum<E>> E one(E[] all, String word, E otherwise) {
+    for (E value : all) {
+      if (value.name().equalsIgnoreCase(word)) {
+        return value;
+      }
+    }
+    return otherwise;
   }
 
   private static void classic(FbxProperties p, Map<Channel, Material.Value> channels) {
@@ -166,7 +142,7 @@ final class FbxMaterialReader {
   private static boolean physical(FbxProperties p, Map<Channel, Material.Value> channels) {
     boolean found = false;
     for (String name : p.own().keySet()) {
-      Channel channel = name.contains("|") ? PBR.get(last(name)) : null;
+      Channel channel = name.contains("|") ? FbxChannels.physical(name) : null;
       if (channel == null) {
         continue;
       }
@@ -183,12 +159,8 @@ final class FbxMaterialReader {
     channels.remove(Channel.NORMAL);
     channels.remove(Channel.BUMP);
     channels.remove(Channel.OCCLUSION);
+    channels.remove(Channel.CLEARCOAT_NORMAL);
     return true;
-  }
-
-  private static String last(String name) {
-    String part = name.substring(name.lastIndexOf('|') + 1);
-    return part.toLowerCase(Locale.ROOT).replaceAll("[^a-z]", "");
   }
 
   private void textures(FbxDocument.Item item, Map<Channel, Material.Value> channels, boolean pbr) {
@@ -204,9 +176,9 @@ final class FbxMaterialReader {
       if (!texture.kind().equals("Texture")) {
         continue;
       }
-      Channel channel = CLASSIC.get(link.property());
+      Channel channel = FbxChannels.classic(link.property());
       if (channel == null) {
-        channel = PBR.get(last(link.property()));
+        channel = FbxChannels.physical(link.property());
       }
       if (channel == null) {
         continue;
@@ -220,13 +192,37 @@ final class FbxMaterialReader {
   }
 
   private TextureUse use(FbxDocument.Item texture, String material, Channel channel) {
-    int id = textures.computeIfAbsent(texture.id(), k -> add(texture, material, channel));
+    int id = image(texture, material, channel);
     FbxProperties p = texture.properties();
     Vector3d move =
         p.has("Translation") ? p.vector("Translation", 0) : pair(texture, "ModelUVTranslation", 0);
     Vector3d scale = p.has("Scaling") ? p.vector("Scaling", 1) : pair(texture, "ModelUVScaling", 1);
     boolean clamp = p.number("WrapModeU", 0) != 0 && p.number("WrapModeV", 0) != 0;
-    return new TextureUse(id, 0, move.x, move.y, scale.x, scale.y, 0, clamp, (char) 0, 1, "");
+    String part = p.text(COMPONENT);
+    return new TextureUse(
+        id,
+        (int) p.number(UV_SET_NUMBER, 0),
+        move.x,
+        move.y,
+        scale.x,
+        scale.y,
+        Math.toRadians(p.vector("Rotation", 0).z),
+        clamp,
+        part.isEmpty() ? (char) 0 : part.charAt(0),
+        p.number(AMOUNT, 1),
+        p.text(OPTIONS));
+  }
+
+  /** The scene's image of a texture: several textures may show one. */
+  private int image(FbxDocument.Item texture, String material, Channel channel) {
+    List<FbxDocument.Item> videos = document.sources(texture, "Video");
+    long key = videos.isEmpty() ? texture.id() : videos.get(0).id();
+    Integer known = textures.get(key);
+    if (known == null) {
+      known = add(texture, material, channel);
+      textures.put(key, known);
+    }
+    return known;
   }
 
   private static Vector3d pair(FbxDocument.Item texture, String name, double otherwise) {

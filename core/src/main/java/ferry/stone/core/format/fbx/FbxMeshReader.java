@@ -243,7 +243,14 @@ final class FbxMeshReader {
       }
     }
     int level = (int) Math.max(0, Math.min(10, record.at("PreviewDivisionLevels").number(0, 2)));
-    return new Subdivision("catmullClark", level, edges.toArray(), sharpness.toArray());
+    return new Subdivision(
+        "catmullClark",
+        level,
+        edges.toArray(),
+        sharpness.toArray(),
+        new int[0],
+        new float[0],
+        new int[0]);
   }
 
   /** The corner after one in its own face. */

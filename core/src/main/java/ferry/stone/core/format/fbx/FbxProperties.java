@@ -41,6 +41,12 @@ final class FbxProperties {
     return found == null ? otherwise : found.number(FIRST_VALUE, otherwise);
   }
 
+  /** A text, empty when there is none. */
+  String text(String name) {
+    FbxRecord found = find(name);
+    return found == null ? "" : found.text(FIRST_VALUE);
+  }
+
   boolean flag(String name, boolean otherwise) {
     return number(name, otherwise ? 1 : 0) != 0;
   }
@@ -87,6 +93,9 @@ final class FbxProperties {
     int count = p.values().size() - FIRST_VALUE;
     if (count == 1 || !(p.values().get(FIRST_VALUE) instanceof Number)) {
       Object value = p.values().get(FIRST_VALUE);
+      if (p.text(2).equals(FbxCustom.JSON_LABEL) && value instanceof String s) {
+        return FbxCustom.parse(s);
+      }
       boolean truth = p.text(1).equalsIgnoreCase("bool") && value instanceof Number;
       return truth ? (Object) (((Number) value).doubleValue() != 0) : plain(value);
     }

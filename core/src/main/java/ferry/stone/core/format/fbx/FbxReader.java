@@ -26,6 +26,7 @@ import java.util.Arrays;
 import java.util.Deque;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -50,6 +51,8 @@ public final class FbxReader {
   private final List<FbxClipReader.Model> models = new ArrayList<>();
   private final List<Node> nodes = new ArrayList<>();
   private final List<Take> takes = new ArrayList<>();
+  private final Map<FbxDocument.Item, Integer> lenses = new LinkedHashMap<>();
+  private final Map<FbxDocument.Item, Integer> materialIds = new LinkedHashMap<>();
 
   private record Take(String name, FbxMotion motion) {}
 
@@ -88,6 +91,7 @@ public final class FbxReader {
     ReferenceFinder finder = new ReferenceFinder(context.resources(), context.bindings());
     Map<Long, Integer> materials =
         new FbxMaterialReader(document, scene, finder, resource, context.findings()).read();
+    document.all("Material").forEach(m -> materialIds.put(m, materials.get(m.id())));
     List<FbxDocument.Item> geometries =
         document.all("Geometry").stream().filter(g -> !g.type().equals("Shape")).toList();
     for (int g = 0; g < geometries.size(); g++) {
@@ -199,10 +203,6 @@ public final class FbxReader {
     return local;
   }
 
-  private boolean moves(FbxDocument.Item item) {
-    return takes.stream().anyMatch(t -> t.motion().moves(item.id(), FbxClipReader.TRANSFORM));
-  }
-
   private void addNode(int place, Matrix4d local, Map<Long, Integer> materials) {
     FbxClipReader.Model model = models.get(place);
     FbxDocument.Item item = model.item();
@@ -212,9 +212,7 @@ public final class FbxReader {
         own.equals(
             local, TOLERANCE * size * Math.max(1, own.getTranslation(new Vector3d()).length()));
     LocalTransform transform =
-        moves(item)
-            ? FbxTransforms.decompose(local)
-            : asWritten ? model.rest() : new LocalTransform.MatrixTransform(local);
+        asWritten ? model.rest() : new LocalTransform.InheritedTransform(model.rest(), local);
     Node node =
         Node.of(model.nodeId(), item.name(), model.parent(), Node.Content.GROUP)
             .withTransform(transform)
@@ -240,6 +238,7 @@ public final class FbxReader {
       switch (attribute.type()) {
         case "Camera" -> {
           int id = scene.newId();
+          lenses.put(attribute, id);
           scene.add(FbxLensReader.camera(id, name, attribute.properties(), settings.frame()));
           // The scene's cameras look along −Z.
           return node.withContent(new Node.Content.CameraContent(id))
@@ -247,6 +246,7 @@ public final class FbxReader {
         }
         case "Light" -> {
           int id = scene.newId();
+          lenses.put(attribute, id);
           scene.add(FbxLensReader.light(id, name, attribute.properties()));
           return node.withContent(new Node.Content.LightContent(id))
               .withGeometric(turned(new Quaterniond().rotationX(-Math.PI / 2)));
@@ -348,27 +348,32 @@ public final class FbxReader {
   }
 
   private void clips(double framesPerSecond) {
-    List<FbxClipReader.Morph> morphs = new ArrayList<>();
+    FbxMovingValues values = new FbxMovingValues(document);
     for (FbxDocument.Item geometry : document.all("Geometry")) {
       PolygonMesh mesh = meshes.get(geometry.id());
-      if (mesh == null || mesh.morphs().isEmpty()) {
-        continue;
-      }
-      List<Integer> showing =
-          nodes.stream()
-              .filter(
-                  n -> n.content() instanceof Node.Content.MeshContent m && m.meshId() == mesh.id())
-              .map(Node::id)
-              .toList();
-      List<String> keys = MorphTarget.keys(mesh.morphs());
-      List<FbxDocument.Item> channels = rigs.channels(geometry);
-      for (int m = 0; m < keys.size(); m++) {
-        morphs.add(
-            new FbxClipReader.Morph(
-                channels.get(m), keys.get(m), mesh.morphs().get(m).weight(), showing));
+      if (mesh != null && !mesh.morphs().isEmpty()) {
+        List<Integer> showing =
+            nodes.stream()
+                .filter(
+                    n ->
+                        n.content() instanceof Node.Content.MeshContent m
+                            && m.meshId() == mesh.id())
+                .map(Node::id)
+                .toList();
+        values.morphs(mesh, rigs.channels(geometry), showing);
       }
     }
-    FbxClipReader reader = new FbxClipReader(models, morphs, framesPerSecond, context.findings());
+    models.forEach(m -> values.node(m.item(), m.nodeId()));
+    lenses.forEach((item, id) -> values.lens(item, id, settings.frame()));
+    materialIds.forEach(values::material);
+    List<FbxMotion> motions = takes.stream().map(Take::motion).toList();
+    FbxClipReader reader =
+        new FbxClipReader(
+            models,
+            values.of(motions),
+            framesPerSecond,
+            takes.isEmpty() ? 0 : scene.build().bounds().diagonal(),
+            context.findings());
     for (Take take : takes) {
       context.progress().checkCancelled();
       Clip clip = reader.clip(scene.newId(), take.name(), take.motion());

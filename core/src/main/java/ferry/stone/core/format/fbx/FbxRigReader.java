@@ -56,29 +56,7 @@ final class FbxRigReader {
       Matrix4d geometric) {
     List<FbxDocument.Item> clusters = new ArrayList<>();
     List<Integer> joints = new ArrayList<>();
-    String method = "linear";
-    for (FbxDocument.Item skin : deformers(geometry, "Skin")) {
-      method =
-          skin.record().at("SkinningType").text(0).startsWith("Dual") ? "dualQuaternion" : method;
-      for (FbxDocument.Item cluster : document.sources(skin, "Deformer")) {
-        Integer joint =
-            document.sources(cluster, "Model").stream()
-                .map(m -> nodeIds.get(m.id()))
-                .filter(java.util.Objects::nonNull)
-                .findFirst()
-                .orElse(null);
-        if (joint == null) {
-          report(
-              geometry,
-              "joint-missing",
-              "Some joints are not in the file; what they move stays.",
-              1);
-        } else {
-          clusters.add(cluster);
-          joints.add(joint);
-        }
-      }
-    }
+    clusters(geometry, nodeIds, clusters, joints);
     if (clusters.isEmpty()) {
       return null;
     }
@@ -119,13 +97,66 @@ final class FbxRigReader {
       }
       bind(geometry, record).mul(geometric).get(inverseBind, 16 * c);
     }
+    List<FbxDocument.Item> skins = deformers(geometry, "Skin");
+    boolean dual =
+        skins.stream().anyMatch(k -> k.record().at("SkinningType").text(0).startsWith("Dual"));
     int[] nodes = joints.stream().mapToInt(Integer::intValue).toArray();
     return new Skin(
-        id, geometry.name(), mesh.id(), nodes, inverseBind, offsets, joint, weight, method);
+        id,
+        skins.get(0).name().isEmpty() ? geometry.name() : skins.get(0).name(),
+        mesh.id(),
+        nodes,
+        inverseBind,
+        offsets,
+        joint,
+        weight,
+        dual ? "dualQuaternion" : "linear",
+        bindMatrix(clusters, geometric));
+  }
+
+  /** The clusters whose joints are in the scene, with those. */
+  private void clusters(
+      FbxDocument.Item geometry,
+      Map<Long, Integer> nodeIds,
+      List<FbxDocument.Item> clusters,
+      List<Integer> joints) {
+    for (FbxDocument.Item skin : deformers(geometry, "Skin")) {
+      for (FbxDocument.Item cluster : document.sources(skin, "Deformer")) {
+        Integer joint =
+            document.sources(cluster, "Model").stream()
+                .map(m -> nodeIds.get(m.id()))
+                .filter(java.util.Objects::nonNull)
+                .findFirst()
+                .orElse(null);
+        if (joint == null) {
+          report(
+              geometry,
+              "joint-missing",
+              "Some joints are not in the file; what they move stays.",
+              1);
+        } else {
+          clusters.add(cluster);
+          joints.add(joint);
+        }
+      }
+    }
   }
 
   private static boolean counts(int vertex, double weight, int vertices) {
     return vertex >= 0 && vertex < vertices && weight > 0 && Double.isFinite(weight);
+  }
+
+  /** Where the mesh's points stood at bind, by the first joint that says so. */
+  private static double[] bindMatrix(List<FbxDocument.Item> clusters, Matrix4d geometric) {
+    for (FbxDocument.Item cluster : clusters) {
+      double[] transform = cluster.record().at("Transform").doubles();
+      double[] link = cluster.record().at("TransformLink").doubles();
+      if (transform.length == 16 && link.length == 16) {
+        Matrix4d bind = new Matrix4d().set(link).mul(new Matrix4d().set(transform)).mul(geometric);
+        return bind.isFinite() ? bind.get(new double[16]) : null;
+      }
+    }
+    return null;
   }
 
   /** From the mesh's node to the joint's, at the bind pose. */

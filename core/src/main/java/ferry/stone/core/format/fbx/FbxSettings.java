@@ -41,6 +41,20 @@ record FbxSettings(Frame frame, boolean stated, double framesPerSecond) {
     120_000 / 1001.0
   };
 
+  /** The number of the time mode with a rate, −1 when there is none; no rate is 0. */
+  static int mode(double framesPerSecond, double tolerance) {
+    for (int i = 1; i < RATES.length && framesPerSecond > 0; i++) {
+      if (RATES[i] > 0 && Math.abs(RATES[i] - framesPerSecond) < tolerance * framesPerSecond) {
+        return i;
+      }
+    }
+    return framesPerSecond > 0 ? -1 : 0;
+  }
+
+  static long ticks(double seconds) {
+    return Math.round(seconds * TICKS_PER_SECOND);
+  }
+
   static FbxSettings of(FbxDocument document) {
     FbxRecord record = document.root().at("GlobalSettings");
     FbxProperties p = new FbxProperties(record, Map.of());

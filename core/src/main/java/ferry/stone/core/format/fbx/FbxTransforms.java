@@ -8,7 +8,6 @@ import ferry.stone.core.scene.LocalTransform.Trs;
 import org.joml.Matrix4d;
 import org.joml.Quaterniond;
 import org.joml.Vector3d;
-import org.joml.Vector3dc;
 
 /** Transforms of a model: {@code T·Roff·Rp·Rpre·R·Rpost⁻¹·Rp⁻¹·Soff·Sp·S·Sp⁻¹}. */
 final class FbxTransforms {
@@ -43,24 +42,22 @@ final class FbxTransforms {
         inheritance);
   }
 
-  private static Vector3d finite(Vector3d v, double otherwise) {
-    return v.isFinite() ? v : new Vector3d(otherwise);
+  /** The format's number of an order of turning. */
+  static int orderNumber(EulerOrder order) {
+    return java.util.Arrays.asList(ORDERS).indexOf(order);
   }
 
-  /** The same pivots with other translation, rotation in degrees, and scaling. */
-  static PivotTransform with(PivotTransform rest, Vector3dc t, Vector3dc r, Vector3dc s) {
-    return new PivotTransform(
-        t,
-        rest.rotationOffset(),
-        rest.rotationPivot(),
-        rest.preRotation(),
-        r,
-        rest.postRotation(),
-        rest.scalingOffset(),
-        rest.scalingPivot(),
-        s,
-        rest.order(),
-        rest.inheritance());
+  /** The format's number of a way of inheriting scale. */
+  static int inheritNumber(ScaleInheritance inheritance) {
+    return switch (inheritance) {
+      case AFTER_ROTATION -> 0;
+      case NORMAL -> 1;
+      case NONE -> 2;
+    };
+  }
+
+  private static Vector3d finite(Vector3d v, double otherwise) {
+    return v.isFinite() ? v : new Vector3d(otherwise);
   }
 
   /** What a model applies to what it shows alone. */
@@ -120,18 +117,5 @@ final class FbxTransforms {
 
   private static double inverse(double v) {
     return v == 0 ? 1 : 1 / v;
-  }
-
-  /** Translation, rotation and scale of a matrix; mirrored ones turn all three scales. */
-  static Trs decompose(Matrix4d m) {
-    Vector3d scale = m.getScale(new Vector3d());
-    if (m.determinant3x3() < 0) {
-      scale.negate();
-    }
-    Matrix4d turn = new Matrix4d(m).scale(inverse(scale.x), inverse(scale.y), inverse(scale.z));
-    return Trs.of(
-        m.getTranslation(new Vector3d()),
-        turn.getNormalizedRotation(new Quaterniond()).normalize(),
-        scale);
   }
 }

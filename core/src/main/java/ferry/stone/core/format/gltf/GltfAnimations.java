@@ -6,12 +6,15 @@ import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.motion.MorphTracks;
+import ferry.stone.core.motion.TrackValues;
+import ferry.stone.core.scene.Channel;
 import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.Clip.Interpolation;
 import ferry.stone.core.scene.Clip.Track;
 import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.texture.ColourSpace;
 import java.nio.ByteBuffer;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -95,7 +98,39 @@ final class GltfAnimations {
     json.put("path", "pointer")
         .withObject("/extensions/" + GltfExtensions.POINTER)
         .put("pointer", pointer.getKey());
-    return track.scaled(1 / pointer.getValue());
+    return colour(track).scaled(1 / pointer.getValue());
+  }
+
+  /** Colours of materials are linear in glTF, and the base colour has its opacity beside it. */
+  private Track colour(Track track) {
+    if (!track.property().startsWith(Clip.MATERIAL)) {
+      return track;
+    }
+    Channel channel = Channel.valueOf(track.property().substring(Clip.MATERIAL.length()));
+    if (!channel.isColour() || scene.linearColours()) {
+      return track;
+    }
+    Track linear = TrackValues.through(track, ColourSpace::toLinear);
+    if (channel != Channel.BASE_COLOUR || track.components() != 3) {
+      return linear;
+    }
+    double opacity =
+        scene.material(track.targetId()).map(m -> m.factor(Channel.OPACITY, 1)[0]).orElse(1.0);
+    int keys = linear.timesSeconds().length;
+    double[] rgba = new double[4 * keys];
+    for (int k = 0; k < keys; k++) {
+      System.arraycopy(linear.values(), 3 * k, rgba, 4 * k, 3);
+      rgba[4 * k + 3] = opacity;
+    }
+    return new Track(
+        track.targetId(),
+        track.property(),
+        linear.interpolation(),
+        4,
+        linear.timesSeconds(),
+        rgba,
+        null,
+        null);
   }
 
   private static boolean isOfNode(Track track) {

@@ -219,9 +219,8 @@ final class GltfMaterials {
       extensions.add("KHR_texture_transform");
       ObjectNode t = info.withObject("/extensions/KHR_texture_transform");
       boolean flip = scene.uvOrigin() == UvOrigin.BOTTOM_LEFT;
-      // v runs down in glTF: v' = v·s + (1 − s − o) is the same place as 1 − ((1 − v)·s + o).
-      double v = flip ? 1 - use.scaleV() - use.offsetV() : use.offsetV();
-      numbers(t.putArray("offset"), use.offsetU(), v);
+      TextureUse there = flip ? use.flipped(UvOrigin.TOP_LEFT) : use;
+      numbers(t.putArray("offset"), there.offsetU(), there.offsetV());
       numbers(t.putArray("scale"), use.scaleU(), use.scaleV());
       if (use.rotationRadians() != 0) {
         t.put("rotation", number(use.rotationRadians()));

@@ -17,7 +17,6 @@ import java.util.Set;
 import org.joml.Matrix4d;
 import org.joml.Quaterniond;
 import org.joml.Quaterniondc;
-import org.joml.Vector3d;
 import org.joml.Vector3dc;
 
 /** Writes the hierarchy with cameras and lights. */
@@ -169,11 +168,8 @@ final class GltfNodes {
     if (transform instanceof LocalTransform.Trs trs) {
       trs(json, trs.translation(), trs.rotation(), trs.scale());
     } else if (moving.contains(node.id())) {
-      trs(
-          json,
-          m.getTranslation(new Vector3d()),
-          m.getNormalizedRotation(new Quaterniond()),
-          m.getScale(new Vector3d()));
+      LocalTransform.Trs rest = LocalTransform.Trs.nearest(m);
+      trs(json, rest.translation(), rest.rotation(), rest.scale());
     } else if (!m.equals(new Matrix4d(), 0)) {
       ArrayNode array = json.putArray("matrix");
       for (double value : m.get(new double[16])) {

@@ -1,0 +1,171 @@
+package ferry.stone.core.format.fbx;
+
+import ferry.stone.core.scene.Channel;
+import ferry.stone.core.scene.Material;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.TextureUse;
+import ferry.stone.core.texture.ColourSpace;
+import ferry.stone.core.texture.PbrTranslation;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+
+/**
+ * Writes materials. Classic ones as they are; physically based ones as a property set, with the
+ * classic values that come nearest beside it for readers that know no such set.
+ */
+final class FbxMaterialWriter {
+  private static final double PHYSICAL_SPECULAR = 0.04;
+  private static final double BRIGHTEST_EXPONENT = 1e4;
+
+  private final Scene scene;
+  private final FbxObjects objects;
+  private final FbxMediaWriter media;
+  private final Map<Integer, Long> ids = new HashMap<>();
+
+  FbxMaterialWriter(Scene scene, FbxObjects objects, FbxMediaWriter media) {
+    this.scene = scene;
+    this.objects = objects;
+    this.media = media;
+  }
+
+  /** Writes all materials; the id of each record by the scene's. */
+  Map<Integer, Long> write() throws IOException {
+    for (Material material : scene.materials()) {
+      ids.put(material.id(), material(material));
+    }
+    return ids;
+  }
+
+  private long material(Material m) throws IOException {
+    boolean classic = m.shading() == Material.Shading.PHONG;
+    List<FbxRecord> p = new ArrayList<>();
+    classic(m, p);
+    if (!classic) {
+      physical(m, p);
+    }
+    flags(m, p);
+    p.addAll(FbxCustom.records(m.properties(), p));
+    long id =
+        objects.add(
+            "Material",
+            new FbxName(m.name(), "Material"),
+            "",
+            List.of(
+                FbxBuild.record("Version", 102),
+                FbxBuild.record("ShadingModel", "phong"),
+                FbxBuild.record("MultiLayer", 0),
+                FbxBuild.properties(p)));
+    for (Map.Entry<Channel, Material.Value> e : m.channels().entrySet()) {
+      TextureUse use = e.getValue().texture();
+      if (use == null) {
+        continue;
+      }
+      long texture = media.texture(use);
+      String property = classicTexture(e.getKey());
+      boolean split = use.component() != 0 && use.component() != 'a';
+      if (property != null && (classic || !split)) {
+        objects.connect(texture, id, property);
+      }
+      if (!classic || property == null) {
+        objects.connect(texture, id, FbxChannels.SET + FbxChannels.name(e.getKey()) + "Map");
+      }
+    }
+    return id;
+  }
+
+  private static String classicTexture(Channel channel) {
+    return switch (channel) {
+      case BASE_COLOUR -> "DiffuseColor";
+      case AMBIENT -> "AmbientColor";
+      case SPECULAR -> "SpecularColor";
+      case EMISSIVE -> "EmissiveColor";
+      case SHININESS -> "ShininessExponent";
+      case NORMAL -> "NormalMap";
+      case BUMP -> "Bump";
+      case OPACITY -> "TransparentColor";
+      case REFLECTION -> "ReflectionColor";
+      case DISPLACEMENT -> "DisplacementColor";
+      default -> null;
+    };
+  }
+
+  private double[] coded(double[] rgb) {
+    double[] result = {rgb[0], rgb[1], rgb[2]};
+    for (int k = 0; scene.linearColours() && k < 3; k++) {
+      result[k] = ColourSpace.toSrgb(result[k]);
+    }
+    return result;
+  }
+
+  private void classic(Material m, List<FbxRecord> p) {
+    boolean classic = m.shading() == Material.Shading.PHONG;
+    double[] body = m.factor(Channel.BASE_COLOUR, 1, 1, 1);
+    p.add(FbxBuild.colour("DiffuseColor", coded(body)));
+    p.add(FbxBuild.moving("DiffuseFactor", 1));
+    for (Channel channel : List.of(Channel.AMBIENT, Channel.SPECULAR, Channel.EMISSIVE)) {
+      double[] value = m.factor(channel, (double[]) null);
+      if (value != null && value.length >= 3 && (classic || channel == Channel.EMISSIVE)) {
+        String name = classicTexture(channel);
+        p.add(FbxBuild.colour(name, coded(value)));
+        p.add(FbxBuild.moving(name.replace("Color", "Factor"), 1));
+      }
+    }
+    if (classic && m.factor(Channel.SHININESS, (double[]) null) != null) {
+      p.add(FbxBuild.moving("ShininessExponent", m.factor(Channel.SHININESS, 0)[0]));
+    }
+    if (!classic) {
+      double roughness = m.factor(Channel.ROUGHNESS, 1)[0];
+      double shine = PHYSICAL_SPECULAR + m.factor(Channel.METALLIC, 0)[0] * (1 - PHYSICAL_SPECULAR);
+      p.add(FbxBuild.colour("SpecularColor", new double[] {shine, shine, shine}));
+      double exponent = PbrTranslation.exponentOfRoughness(roughness);
+      p.add(FbxBuild.moving("ShininessExponent", Math.min(BRIGHTEST_EXPONENT, exponent)));
+    }
+    double opacity = m.factor(Channel.OPACITY, 1)[0];
+    p.add(FbxBuild.colour("TransparentColor", new double[] {1, 1, 1}));
+    p.add(FbxBuild.moving("TransparencyFactor", 1 - opacity));
+    p.add(FbxBuild.moving("Opacity", opacity));
+  }
+
+  private void physical(Material m, List<FbxRecord> p) {
+    m.channels()
+        .forEach(
+            (channel, value) -> {
+              double[] v = value.factor();
+              if (v == null || !Double.isFinite(v[0])) {
+                return;
+              }
+              String name = FbxChannels.SET + FbxChannels.name(channel);
+              p.add(
+                  v.length >= 3
+                      ? FbxBuild.colour(name, coded(v))
+                      : FbxBuild.p(name, "double", "Number", "A", v[0]));
+            });
+  }
+
+  /** What no property of the format says, so that it comes back. */
+  private static void flags(Material m, List<FbxRecord> p) {
+    boolean physical = m.shading() != Material.Shading.PHONG;
+    if (physical && m.shading() != Material.Shading.METALLIC_ROUGHNESS) {
+      p.add(FbxBuild.text(FbxChannels.SHADING, word(m.shading())));
+    }
+    boolean clear = m.factor(Channel.OPACITY, 1)[0] < 1 || m.texture(Channel.OPACITY).isPresent();
+    Material.Alpha told = clear ? Material.Alpha.BLEND : Material.Alpha.OPAQUE;
+    if (m.alpha() != told) {
+      p.add(FbxBuild.text(FbxChannels.ALPHA, word(m.alpha())));
+    }
+    if (m.alphaCutoff() != 0.5) {
+      p.add(FbxBuild.number(FbxChannels.CUTOFF, m.alphaCutoff()));
+    }
+    if (m.doubleSided()) {
+      p.add(FbxBuild.flag(FbxChannels.DOUBLE_SIDED, true));
+    }
+  }
+
+  private static String word(Enum<?> value) {
+    return value.name().toLowerCase(Locale.ROOT);
+  }
+}

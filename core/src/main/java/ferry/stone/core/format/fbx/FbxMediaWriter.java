@@ -1,0 +1,168 @@
+package ferry.stone.core.format.fbx;
+
+import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Findings;
+import ferry.stone.core.finding.Severity;
+import ferry.stone.core.format.CargoPath;
+import ferry.stone.core.format.Output;
+import ferry.stone.core.format.Resources;
+import ferry.stone.core.format.TextureBytes;
+import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.Texture;
+import ferry.stone.core.scene.TextureUse;
+import ferry.stone.core.scene.UvOrigin;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+
+/** Writes textures, and their images inside the file or beside it. Each image goes once. */
+final class FbxMediaWriter {
+  private static final String FOLDER = "textures/";
+
+  private final Scene scene;
+  private final FbxObjects objects;
+  private final boolean embed;
+  private final Resources resources;
+  private final Output output;
+  private final Findings findings;
+  private final Map<Integer, Media> media = new HashMap<>();
+  private final Map<TextureUse, Long> uses = new HashMap<>();
+  private final Map<String, Integer> names = new HashMap<>();
+
+  /** An image's record and the path it is found by. */
+  private record Media(long id, String name, String path) {}
+
+  FbxMediaWriter(
+      Scene scene,
+      FbxObjects objects,
+      boolean embed,
+      Resources resources,
+      Output output,
+      Findings findings) {
+    this.scene = scene;
+    this.objects = objects;
+    this.embed = embed;
+    this.resources = resources;
+    this.output = output;
+    this.findings = findings;
+  }
+
+  /** The record of a use of a texture. */
+  long texture(TextureUse use) throws IOException {
+    Long known = uses.get(use);
+    if (known != null) {
+      return known;
+    }
+    Media image = image(use.textureId());
+    TextureUse there =
+        scene.uvOrigin() == UvOrigin.BOTTOM_LEFT ? use : use.flipped(UvOrigin.BOTTOM_LEFT);
+    List<FbxRecord> p = new ArrayList<>();
+    p.add(FbxBuild.text("UVSet", uvSet(use.uvSet())));
+    p.add(FbxBuild.flag("UseMaterial", true));
+    p.add(FbxBuild.vector("Translation", there.offsetU(), there.offsetV(), 0));
+    p.add(FbxBuild.vector("Rotation", 0, 0, Math.toDegrees(there.rotationRadians())));
+    p.add(FbxBuild.vector("Scaling", there.scaleU(), there.scaleV(), 1));
+    p.add(FbxBuild.choice("WrapModeU", use.clamp() ? 1 : 0));
+    p.add(FbxBuild.choice("WrapModeV", use.clamp() ? 1 : 0));
+    Map<String, Object> extra = new HashMap<>();
+    if (use.component() != 0) {
+      extra.put(FbxMaterialReader.COMPONENT, String.valueOf(use.component()));
+    }
+    if (use.amount() != 1) {
+      extra.put(FbxMaterialReader.AMOUNT, use.amount());
+    }
+    if (!use.options().isEmpty()) {
+      extra.put(FbxMaterialReader.OPTIONS, use.options());
+    }
+    if (use.uvSet() != 0) {
+      extra.put(FbxMaterialReader.UV_SET_NUMBER, use.uvSet());
+    }
+    p.addAll(FbxCustom.records(extra, p));
+    FbxName name = new FbxName(image.name(), "Texture");
+    long id =
+        objects.add(
+            "Texture",
+            name,
+            "",
+            List.of(
+                FbxBuild.record("Type", "TextureVideoClip"),
+                FbxBuild.record("Version", 202),
+                FbxBuild.record("TextureName", name),
+                FbxBuild.properties(p),
+                FbxBuild.record("Media", new FbxName(image.name(), "Video")),
+                FbxBuild.record("FileName", image.path()),
+                FbxBuild.record("RelativeFilename", image.path()),
+                FbxBuild.record("ModelUVTranslation", there.offsetU(), there.offsetV()),
+                FbxBuild.record("ModelUVScaling", there.scaleU(), there.scaleV()),
+                FbxBuild.record("Texture_Alpha_Source", "None")));
+    objects.connect(image.id(), id);
+    uses.put(use, id);
+    return id;
+  }
+
+  /** Textures name their UV set; meshes agree on the names where they come from one source. */
+  private String uvSet(int set) {
+    for (PolygonMesh mesh : scene.meshes()) {
+      var sets = mesh.all(ferry.stone.core.scene.Attribute.Semantic.UV);
+      if (set < sets.size()) {
+        return sets.get(set).name();
+      }
+    }
+    return "";
+  }
+
+  private Media image(int textureId) throws IOException {
+    Media known = media.get(textureId);
+    if (known != null) {
+      return known;
+    }
+    Texture texture = scene.texture(textureId).orElseThrow();
+    byte[] bytes = null;
+    if (texture.isFound()) {
+      try {
+        bytes = TextureBytes.read(texture, resources);
+      } catch (IOException e) {
+        findings.add(
+            Finding.of(
+                "texture-unreadable",
+                Severity.FIX,
+                texture.name(),
+                e.getMessage() + " It does not land."));
+      }
+    }
+    String path = bytes == null ? texture.written() : FOLDER + unique(texture.name());
+    List<FbxRecord> children = new ArrayList<>();
+    children.add(FbxBuild.record("Type", "Clip"));
+    children.add(FbxBuild.properties(List.of(FbxBuild.p("Path", "KString", "XRefUrl", "", path))));
+    children.add(FbxBuild.record("UseMipMap", 0));
+    children.add(FbxBuild.record("Filename", path));
+    children.add(FbxBuild.record("RelativeFilename", path));
+    if (bytes != null && embed) {
+      children.add(FbxBuild.record("Content", (Object) bytes));
+    } else if (bytes != null) {
+      try (OutputStream out = output.create(path)) {
+        out.write(bytes);
+      }
+    }
+    long id = objects.add("Video", new FbxName(texture.name(), "Video"), "Clip", children);
+    Media made = new Media(id, texture.name(), path);
+    media.put(textureId, made);
+    return made;
+  }
+
+  private String unique(String name) {
+    String clean = CargoPath.name(name.replace('\\', '/')).replaceAll("[:*?\"<>|\\p{Cntrl}]", "_");
+    int count = names.merge(clean.toLowerCase(Locale.ROOT), 1, Integer::sum);
+    if (count == 1) {
+      return clean;
+    }
+    int dot = clean.lastIndexOf('.');
+    String stem = dot < 0 ? clean : clean.substring(0, dot);
+    return unique(stem + "_" + count + (dot < 0 ? "" : clean.substring(dot)));
+  }
+}
