@@ -37,11 +37,13 @@ final class Convert implements Callable<Integer> {
 
   @Mixin private PackingArguments packing;
 
+  @Mixin private FbxArguments fbx;
+
   @Option(
       names = "--to",
       required = true,
       paramLabel = "FORMAT",
-      description = "glb or gltf (separate files).")
+      description = "glb, gltf (separate files) or fbx.")
   private String format;
 
   @Option(
@@ -63,10 +65,18 @@ final class Convert implements Callable<Integer> {
   public Integer call() throws Exception {
     LandingOptions options;
     try {
-      boolean glb = "glb".equals(format);
+      boolean apart = "gltf".equals(format) || fbx.linkedMedia();
       options =
-          new LandingOptions(format, glb, glb, LandingOptions.Transforms.DATA, false, 4)
-              .withPacking(packing.packing());
+          new LandingOptions(
+              format,
+              !apart,
+              !apart,
+              LandingOptions.Transforms.DATA,
+              false,
+              4,
+              packing.packing(),
+              null,
+              fbx.options());
     } catch (IllegalArgumentException e) {
       throw new picocli.CommandLine.ParameterException(spec.commandLine(), e.getMessage() + ".");
     }
@@ -107,11 +117,8 @@ final class Convert implements Callable<Integer> {
         Proof.of(
             cargo.near(),
             far,
-            new CargoFolder(written),
-            landing.mainFile(),
+            landing.landed(options, new CargoFolder(written)),
             cargo.resources(),
-            options.packing(),
-            landing.findings(),
             Progress.NONE);
     ObjectMapper mapper = new ObjectMapper();
     ObjectNode json = mapper.valueToTree(proof);

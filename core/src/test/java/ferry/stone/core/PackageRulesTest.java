@@ -39,7 +39,7 @@ class PackageRulesTest {
           .layer("math")
           .definedBy("..core.math..")
           .whereLayer("proof")
-          .mayNotBeAccessedByAnyLayer()
+          .mayOnlyBeAccessedByLayers("landing")
           .whereLayer("landing")
           .mayNotBeAccessedByAnyLayer()
           .whereLayer("cargo")

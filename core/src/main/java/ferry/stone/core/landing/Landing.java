@@ -5,10 +5,12 @@ import ferry.stone.core.finding.Findings;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Output;
 import ferry.stone.core.format.Resources;
+import ferry.stone.core.format.fbx.FbxWriter;
 import ferry.stone.core.format.gltf.GltfOptions;
 import ferry.stone.core.format.gltf.GltfWriter;
 import ferry.stone.core.geometry.Rebase;
-import ferry.stone.core.math.Frame;
+import ferry.stone.core.geometry.Triangulate;
+import ferry.stone.core.proof.Landed;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
@@ -33,10 +35,26 @@ public record Landing(String mainFile, List<Finding> findings) {
       throws IOException, FormatException {
     Findings findings = new Findings();
     progress.report("changing units and axes", 0);
+    FbxLanding fbx = options.fbx();
+    Scene whole = fbx != null && fbx.triangulate() ? triangles(far) : far;
     Scene arrived =
         options.transforms() == LandingOptions.Transforms.DATA
-            ? Rebase.intoData(far, Frame.Y_UP_METRE)
-            : Rebase.onRoot(far, Frame.Y_UP_METRE);
+            ? Rebase.intoData(whole, options.frame())
+            : Rebase.onRoot(whole, options.frame());
+    Progress writing = progress.part(0.05, 1);
+    if (fbx != null) {
+      Scene shown = options.doubleSided() ? bothSides(arrived) : arrived;
+      String main =
+          FbxWriter.write(
+              shown,
+              fbx.options(options.embedTextures()),
+              stem,
+              resources,
+              output,
+              findings,
+              writing);
+      return new Landing(main, findings.list());
+    }
     GltfOptions gltf =
         new GltfOptions(
             options.format().equals("glb") ? GltfOptions.Container.GLB : GltfOptions.Container.GLTF,
@@ -45,9 +63,25 @@ public record Landing(String mainFile, List<Finding> findings) {
             options.doubleSided(),
             options.influences(),
             options.packing());
-    String main =
-        GltfWriter.write(arrived, gltf, stem, resources, output, findings, progress.part(0.05, 1));
+    String main = GltfWriter.write(arrived, gltf, stem, resources, output, findings, writing);
     return new Landing(main, findings.list());
+  }
+
+  private static Scene triangles(Scene scene) {
+    return scene.toBuilder().meshes(scene.meshes().stream().map(Triangulate::of).toList()).build();
+  }
+
+  private static Scene bothSides(Scene scene) {
+    return scene.toBuilder()
+        .materials(scene.materials().stream().map(m -> m.withDoubleSided(true)).toList())
+        .build();
+  }
+
+  /** What the proof needs to know of a landing. */
+  public Landed landed(LandingOptions options, Resources files) {
+    return options.fbx() == null
+        ? Landed.gltf(files, mainFile, options.packing(), findings)
+        : Landed.polygons(files, mainFile, options.frame(), options.fbx().triangulate(), findings);
   }
 
   /** A file name stem of a crossing's name: no path, no character that file systems refuse. */

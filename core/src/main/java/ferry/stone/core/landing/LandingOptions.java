@@ -1,19 +1,23 @@
 package ferry.stone.core.landing;
 
+import com.fasterxml.jackson.annotation.JsonIgnore;
 import ferry.stone.core.format.gltf.GltfPacking;
+import ferry.stone.core.math.Frame;
+import java.util.Set;
 
 /**
  * How a far side is landed.
  *
- * @param format {@code glb} or {@code gltf}
+ * @param format {@code glb}, {@code gltf} or {@code fbx}
  * @param embedTextures inside the file; else in a {@code textures} folder beside it
  * @param embedBuffers for {@code gltf}: geometry inside the JSON; else a {@code .bin} beside it
  * @param transforms where the change of frame and the placement go
  * @param doubleSided show both sides of every material
- * @param influences most joints that move a vertex, a multiple of 4; 0 for all
+ * @param influences most joints that move a vertex, a multiple of 4; 0 for all. FBX holds all.
  * @param packing what makes the file smaller; nothing when left out
  * @param fileName name of the file without ending, also for the files beside it; the crossing's
  *     name when left out
+ * @param fbx what only FBX asks; the usual when left out, nothing for other formats
  */
 public record LandingOptions(
     String format,
@@ -23,7 +27,10 @@ public record LandingOptions(
     boolean doubleSided,
     int influences,
     GltfPacking packing,
-    String fileName) {
+    String fileName,
+    FbxLanding fbx) {
+
+  private static final Set<String> FORMATS = Set.of("glb", "gltf", "fbx");
 
   /** Where the change of frame goes. */
   public enum Transforms {
@@ -34,8 +41,8 @@ public record LandingOptions(
   }
 
   public LandingOptions {
-    if (!"glb".equals(format) && !"gltf".equals(format)) {
-      throw new IllegalArgumentException("format must be glb or gltf, not \"" + format + "\"");
+    if (!FORMATS.contains(format == null ? "" : format)) {
+      throw new IllegalArgumentException("format must be glb, gltf or fbx, not \"" + format + "\"");
     }
     if (influences < 0 || influences % 4 != 0) {
       throw new IllegalArgumentException(
@@ -43,6 +50,8 @@ public record LandingOptions(
     }
     transforms = transforms == null ? Transforms.DATA : transforms;
     packing = packing == null ? GltfPacking.NONE : packing;
+    fbx = !format.equals("fbx") ? null : fbx == null ? FbxLanding.USUAL : fbx;
+    influences = fbx == null ? influences : 0;
   }
 
   /** Without packing. */
@@ -53,7 +62,8 @@ public record LandingOptions(
       Transforms transforms,
       boolean doubleSided,
       int influences) {
-    this(format, embedTextures, embedBuffers, transforms, doubleSided, influences, null, null);
+    this(
+        format, embedTextures, embedBuffers, transforms, doubleSided, influences, null, null, null);
   }
 
   /** Name of the written files without ending. */
@@ -70,7 +80,19 @@ public record LandingOptions(
         doubleSided,
         influences,
         newPacking,
-        fileName);
+        fileName,
+        fbx);
+  }
+
+  /** FBX with everything inside. */
+  public static LandingOptions fbx(FbxLanding fbx) {
+    return new LandingOptions("fbx", true, true, Transforms.DATA, false, 0, null, null, fbx);
+  }
+
+  /** What the landed file's numbers mean. */
+  @JsonIgnore
+  public Frame frame() {
+    return fbx == null ? Frame.Y_UP_METRE : fbx.frame();
   }
 
   public static LandingOptions glb() {

@@ -33,17 +33,16 @@ final class MaterialProof {
   private final Scene far;
   private final Scene read;
   private final Resources cargo;
-  private final Resources landed;
+  private final Landed landing;
   private final Map<Integer, Pixels> decoded = new HashMap<>();
 
-  MaterialProof(
-      Ledger ledger, Scene near, Scene far, Scene read, Resources cargo, Resources landed) {
+  MaterialProof(Ledger ledger, Scene near, Scene far, Scene read, Resources cargo, Landed landing) {
     this.ledger = ledger;
     this.near = near;
     this.far = far;
     this.read = read;
     this.cargo = cargo;
-    this.landed = landed;
+    this.landing = landing;
   }
 
   void run(Progress progress) {
@@ -69,7 +68,11 @@ final class MaterialProof {
       if (match == null) {
         ledger.add("Material", -1, "yes", "yes", "—", "", Verdict.LOST, "it did not land");
       } else {
-        compare(material, match);
+        if (landing.isGltf()) {
+          compare(material, match);
+        } else {
+          channels(material, match);
+        }
       }
       decoded.clear();
     }
@@ -78,10 +81,10 @@ final class MaterialProof {
   /** How many triangles of each material, over all meshes. */
   private void assignment() {
     assignment("Triangles on their materials", -1);
-    for (int v = 0; v < far.variants().size(); v++) {
+    for (int v = 0; v < far.variants().size() && landing.isGltf(); v++) {
       assignment("Triangles on their materials in the look " + far.variants().get(v), v);
     }
-    if (!far.variants().isEmpty()) {
+    if (!far.variants().isEmpty() && landing.isGltf()) {
       boolean same = far.variants().equals(read.variants());
       ledger.add(
           "Looks to choose from",
@@ -166,6 +169,81 @@ final class MaterialProof {
           note.lost() ? Verdict.LOST : Verdict.CHANGED,
           note.lost() ? "metallic-roughness as written here has no place for it" : "translated");
     }
+  }
+
+  /** For formats that hold materials as they are: each channel beside its own. */
+  private void channels(Material wanted, Material found) {
+    wanted
+        .channels()
+        .forEach(
+            (channel, value) -> {
+              String name = capital(channel.label());
+              double[] own = value.factor();
+              double[] there = found.factor(channel, (double[]) null);
+              boolean said = own != null && Double.isFinite(own[0]);
+              if (said && there == null && !(own.length == 1 && neutral(channel, own[0]))) {
+                ledger.add(name, -1, "", numbers(own), "—", "", Verdict.LOST, "it did not land");
+              } else if (said && there != null) {
+                factor(name, channel, own, there);
+              }
+              char part = value.texture() == null ? 0 : value.texture().component();
+              texture(
+                  name + " texture",
+                  value.texture(),
+                  found.texture(channel).orElse(null),
+                  part == 0 ? 'c' : part,
+                  part == 0 ? 'c' : part);
+            });
+    boolean same =
+        wanted.alpha() == found.alpha()
+            && wanted.doubleSided() == found.doubleSided()
+            && Math.abs(wanted.alphaCutoff() - found.alphaCutoff()) < 1e-6;
+    ledger.add(
+        "Surface",
+        -1,
+        "",
+        surface(wanted),
+        surface(found),
+        "",
+        same ? Verdict.KEPT : Verdict.CHANGED,
+        "");
+  }
+
+  /** Full opacity need not be said. */
+  private static boolean neutral(Channel channel, double value) {
+    return channel == Channel.OPACITY && value == 1;
+  }
+
+  private void factor(String name, Channel channel, double[] own, double[] there) {
+    double off = 0;
+    boolean colour = channel.isColour() && own.length >= 3;
+    for (int k = 0; k < Math.min(3, Math.min(own.length, there.length)); k++) {
+      double a = colour && far.linearColours() ? ColourSpace.toSrgb(own[k]) : own[k];
+      double b = colour && read.linearColours() ? ColourSpace.toSrgb(there[k]) : there[k];
+      off = Math.max(off, Math.abs(a - b));
+    }
+    ledger.add(
+        name,
+        -1,
+        "",
+        numbers(own),
+        numbers(there),
+        String.format(Locale.ROOT, "%.4f", off),
+        off <= FACTOR_TOLERANCE ? Verdict.KEPT : Verdict.CHANGED,
+        "");
+  }
+
+  private static String numbers(double[] values) {
+    StringBuilder text = new StringBuilder();
+    for (double v : values) {
+      text.append(text.isEmpty() ? "" : " ").append(Figures.plain(Math.round(v * 1e4) / 1e4));
+    }
+    return text.toString();
+  }
+
+  private static String surface(Material m) {
+    return m.alpha().name().toLowerCase(Locale.ROOT)
+        + (m.doubleSided() ? ", both sides" : ", one side");
   }
 
   private static String capital(String text) {
@@ -290,7 +368,7 @@ final class MaterialProof {
       return;
     }
     Pixels a = pixels(far, wanted, cargo);
-    Pixels b = found == null ? null : pixels(read, found, landed);
+    Pixels b = found == null ? null : pixels(read, found, landing.files());
     if (a == null || b == null) {
       ledger.add(
           fact,

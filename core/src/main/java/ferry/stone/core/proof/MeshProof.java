@@ -1,21 +1,14 @@
 package ferry.stone.core.proof;
 
-import ferry.stone.core.format.gltf.GltfPacking;
 import ferry.stone.core.geometry.MeshMeasure;
-import ferry.stone.core.geometry.RenderPrimitive;
 import ferry.stone.core.geometry.TriangleTree;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.proof.LedgerRow.Verdict;
-import ferry.stone.core.scene.Attribute;
 import ferry.stone.core.scene.Attribute.Semantic;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Polygons;
 import ferry.stone.core.scene.Scene;
-import ferry.stone.core.scene.UvOrigin;
-import ferry.stone.core.texture.ColourSpace;
 import ferry.stone.core.work.Progress;
-import java.util.List;
-import org.joml.Matrix4d;
 import org.joml.Vector3d;
 
 /** Compares one part of the far side with the same part of the landed file. */
@@ -36,25 +29,27 @@ final class MeshProof {
   private final PolygonMesh near;
   private final double size;
   private final int nodeId;
-  private final boolean flipped;
-  private final boolean linear;
-  private final GltfPacking packing;
+  private final Scene farScene;
+  private final Scene readScene;
+  private final Landed landing;
 
   /**
-   * @param scene the far scene, for what its UVs and colours mean
-   * @param packing how it was written, for the order of what is compared
+   * @param farScene the far scene, for what its UVs and colours mean
+   * @param readScene the landed scene
+   * @param landing how it was written, for the order of what is compared
    */
   MeshProof(
       Ledger ledger,
-      Scene scene,
+      Scene farScene,
+      Scene readScene,
       Scene.ShownMesh far,
       Scene.ShownMesh landed,
       PolygonMesh near,
       double size,
-      GltfPacking packing) {
-    this.packing = packing;
-    flipped = scene.uvOrigin() == UvOrigin.BOTTOM_LEFT;
-    linear = scene.linearColours();
+      Landed landing) {
+    this.landing = landing;
+    this.farScene = farScene;
+    this.readScene = readScene;
     this.ledger = ledger;
     this.far = far;
     this.landed = landed;
@@ -106,20 +101,28 @@ final class MeshProof {
   }
 
   private void triangles() {
-    long wanted = far.mesh().faces().triangleCount();
-    long found = landed.mesh().faces().faceCount();
-    boolean cut = !far.mesh().faces().allTriangles();
+    Polygons wanted = far.mesh().faces();
+    Polygons found = landed.mesh().faces();
+    boolean cut = landing.triangulated() && !wanted.allTriangles();
+    long wantedCount = landing.triangulated() ? wanted.triangleCount() : wanted.faceCount();
+    boolean same =
+        found.faceCount() == wantedCount && found.triangleCount() == wanted.triangleCount();
+    long off = found.triangleCount() - wanted.triangleCount();
     ledger.add(
         "Faces",
         nodeId,
         faces(near),
         faces(far.mesh()),
-        Figures.count(found, "triangle"),
-        found == wanted ? "0" : String.format("%+d triangles", found - wanted),
-        found != wanted ? Verdict.LOST : cut ? Verdict.CHANGED : Verdict.KEPT,
-        found != wanted
+        landing.isGltf() ? Figures.count(found.faceCount(), "triangle") : faces(landed.mesh()),
+        same ? "0" : String.format("%+d triangles", off),
+        !same ? Verdict.LOST : cut ? Verdict.CHANGED : Verdict.KEPT,
+        !same
             ? "triangles are missing"
-            : cut ? "cut into triangles: glTF holds nothing else" : "");
+            : !cut
+                ? ""
+                : landing.isGltf()
+                    ? "cut into triangles: glTF holds nothing else"
+                    : "cut into triangles, as chosen");
   }
 
   private void looseElements() {
@@ -208,9 +211,7 @@ final class MeshProof {
         kept ? Verdict.KEPT : Verdict.CHANGED,
         kept
             ? ""
-            : packing.quantized() && off <= QUANTIZED_TOLERANCE * size
-                ? ROUNDED
-                : "surfaces lie apart");
+            : quantized() && off <= QUANTIZED_TOLERANCE * size ? ROUNDED : "surfaces lie apart");
   }
 
   /** From corners and middles of evenly picked triangles. */
@@ -241,137 +242,82 @@ final class MeshProof {
 
   /** Compares corner by corner, in the order that the landing promises. */
   private void corners(Progress progress) {
-    List<RenderPrimitive> wanted = packing.primitives(far.mesh(), progress);
-    long corners = wanted.stream().mapToLong(p -> p.indices().length).sum();
-    PolygonMesh found = landed.mesh();
-    boolean comparable = corners == found.faces().cornerCount();
-    CornerDifference d = new CornerDifference();
-    if (comparable) {
-      int corner = 0;
-      for (RenderPrimitive p : wanted) {
-        for (int i = 0; i < p.indices().length; i++) {
-          d.compare(p, p.indices()[i], found.faces().vertex(corner++));
-        }
-      }
-      comparable = d.position <= tolerance() * size;
-    }
-    int vertices = wanted.stream().mapToInt(RenderPrimitive::vertexCount).sum();
+    double most = tolerance() * size;
+    CornerPairs pairs =
+        landing.isGltf()
+            ? new TriangleCorners(farScene, far, landed, landing.packing(), most, progress)
+            : new PolygonCorners(farScene, readScene, far, landed, most);
+    boolean reordered = landing.isGltf() && landing.packing().drawOrder();
+    int vertices = pairs.landedVertices();
     ledger.add(
         "Vertex order",
         nodeId,
         Figures.count(near.points().count()),
         Figures.count(far.mesh().points().count()),
         Figures.count(vertices) + (vertices > far.mesh().points().count() ? " with seams" : ""),
-        comparable ? Proof.millimetres(d.position) : "order differs",
-        comparable && !packing.drawOrder() ? Verdict.KEPT : Verdict.CHANGED,
-        !comparable
+        pairs.paired() ? Proof.millimetres(pairs.position()) : "order differs",
+        pairs.paired() && !reordered ? Verdict.KEPT : Verdict.CHANGED,
+        !pairs.paired()
             ? "corners could not be paired"
-            : packing.drawOrder() ? "in the order that draws fastest, as chosen" : "");
-    if (comparable) {
-      layers(d, wanted);
+            : reordered ? "in the order that draws fastest, as chosen" : "");
+    if (pairs.paired()) {
+      layers(pairs);
     }
+    if (!landing.isGltf()) {
+      new PolygonFacts(ledger, nodeId, near, far.mesh(), landed.mesh()).run();
+    }
+  }
+
+  private boolean quantized() {
+    return landing.isGltf() && landing.packing().quantized();
   }
 
   /** Rounded to 16 bits, vertices lie off by up to half a step of the mesh's own cube. */
   private double tolerance() {
-    return packing.quantized() ? QUANTIZED_TOLERANCE : Proof.POSITION_TOLERANCE;
+    return quantized() ? QUANTIZED_TOLERANCE : Proof.POSITION_TOLERANCE;
   }
 
-  private void layers(CornerDifference d, List<RenderPrimitive> wanted) {
+  private void layers(CornerPairs d) {
     int sets = far.mesh().all(Semantic.UV).size();
     int found = landed.mesh().all(Semantic.UV).size();
     if (sets > 0 || found > 0) {
-      boolean kept = sets == found && d.uv <= UV_TOLERANCE;
+      boolean kept = sets == found && d.uv() <= UV_TOLERANCE;
       ledger.add(
           "UVs",
           nodeId,
           Figures.count(near.all(Semantic.UV).size(), "set"),
           Figures.count(sets, "set"),
           Figures.count(found, "set"),
-          String.format(java.util.Locale.ROOT, "%.6f", d.uv),
+          String.format(java.util.Locale.ROOT, "%.6f", d.uv()),
           kept ? Verdict.KEPT : found < sets ? Verdict.LOST : Verdict.CHANGED,
-          kept ? "" : packing.quantized() ? ROUNDED : "UVs differ");
+          kept ? "" : quantized() ? ROUNDED : "UVs differ");
     }
-    boolean had = !wanted.isEmpty() && wanted.get(0).normals() != null;
     boolean has = landed.mesh().first(Semantic.NORMAL).isPresent();
-    if (had || has) {
+    if (d.farNormals() || has) {
       boolean derived = far.mesh().first(Semantic.NORMAL).isEmpty();
-      boolean kept = had == has && d.normalDegrees <= NORMAL_TOLERANCE_DEGREES;
+      boolean kept = d.farNormals() == has && d.normalDegrees() <= NORMAL_TOLERANCE_DEGREES;
       ledger.add(
           "Normals",
           nodeId,
           near.first(Semantic.NORMAL).isPresent() ? "yes" : "none",
           derived ? "from smoothing groups" : "yes",
           has ? "yes" : "—",
-          String.format(java.util.Locale.ROOT, "%.3f°", d.normalDegrees),
+          String.format(java.util.Locale.ROOT, "%.3f°", d.normalDegrees()),
           !kept ? (has ? Verdict.CHANGED : Verdict.LOST) : derived ? Verdict.CHANGED : Verdict.KEPT,
           derived ? "written out from the smoothing groups" : "");
     }
     if (far.mesh().first(Semantic.COLOUR).isPresent()) {
-      boolean has2 = landed.mesh().first(Semantic.COLOUR).isPresent();
-      boolean kept = has2 && d.colour <= COLOUR_TOLERANCE;
+      boolean there = landed.mesh().first(Semantic.COLOUR).isPresent();
+      boolean kept = there && d.colour() <= COLOUR_TOLERANCE;
       ledger.add(
           "Vertex colours",
           nodeId,
           "yes",
-          linear ? "yes, linear" : "yes, sRGB",
-          has2 ? "yes, linear" : "—",
-          String.format(java.util.Locale.ROOT, "%.4f", d.colour),
-          kept ? Verdict.KEPT : has2 ? Verdict.CHANGED : Verdict.LOST,
+          farScene.linearColours() ? "yes, linear" : "yes, sRGB",
+          there ? (readScene.linearColours() ? "yes, linear" : "yes, sRGB") : "—",
+          String.format(java.util.Locale.ROOT, "%.4f", d.colour()),
+          kept ? Verdict.KEPT : there ? Verdict.CHANGED : Verdict.LOST,
           "");
-    }
-  }
-
-  /** Largest differences over all corners. */
-  private final class CornerDifference {
-    private final Matrix4d farWorld = far.world();
-    private final Matrix4d landedWorld = landed.world();
-    private final List<Attribute> uvs = landed.mesh().all(Semantic.UV);
-    private final Attribute normals = landed.mesh().first(Semantic.NORMAL).orElse(null);
-    private final Attribute colours = landed.mesh().first(Semantic.COLOUR).orElse(null);
-    private final Vector3d a = new Vector3d();
-    private final Vector3d b = new Vector3d();
-    private double position;
-    private double uv;
-    private double normalDegrees;
-    private double colour;
-
-    void compare(RenderPrimitive p, int i, int v) {
-      a.set(p.positions()[3 * i], p.positions()[3 * i + 1], p.positions()[3 * i + 2]);
-      b.set(landed.mesh().points().x(v), landed.mesh().points().y(v), landed.mesh().points().z(v));
-      farWorld.transformPosition(a);
-      landedWorld.transformPosition(b);
-      position = Math.max(position, a.distance(b));
-      for (int set = 0; set < Math.min(uvs.size(), p.uvs().size()); set++) {
-        float[] wanted = p.uvs().get(set);
-        float[] found = uvs.get(set).values();
-        // The landed file counts V from the top.
-        uv = Math.max(uv, Math.abs(wanted[2 * i] - found[2 * v]) / scaleOf(wanted[2 * i]));
-        uv =
-            Math.max(
-                uv,
-                Math.abs((flipped ? 1 - wanted[2 * i + 1] : wanted[2 * i + 1]) - found[2 * v + 1])
-                    / scaleOf(wanted[2 * i + 1]));
-      }
-      if (normals != null && p.normals() != null) {
-        a.set(p.normals()[3 * i], p.normals()[3 * i + 1], p.normals()[3 * i + 2]);
-        b.set(normals.values()[3 * v], normals.values()[3 * v + 1], normals.values()[3 * v + 2]);
-        farWorld.transformDirection(a);
-        landedWorld.transformDirection(b);
-        normalDegrees = Math.max(normalDegrees, Math.toDegrees(a.angle(b)));
-      }
-      if (colours != null && p.colours() != null) {
-        for (int k = 0; k < 3; k++) {
-          double landedColour = colours.values()[colours.components() * v + k];
-          double found = linear ? landedColour : ColourSpace.toSrgb(landedColour);
-          double wanted = Math.max(0, Math.min(1, p.colours()[p.colourComponents() * i + k]));
-          colour = Math.max(colour, Math.abs(wanted - found));
-        }
-      }
-    }
-
-    private double scaleOf(double value) {
-      return Math.max(1, Math.abs(value));
     }
   }
 }

@@ -4,12 +4,10 @@ import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.CargoPath;
 import ferry.stone.core.format.FormatException;
-import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.Resources;
-import ferry.stone.core.format.gltf.GltfPacking;
-import ferry.stone.core.format.gltf.GltfReader;
 import ferry.stone.core.geometry.GeometricFold;
 import ferry.stone.core.geometry.Rebase;
+import ferry.stone.core.geometry.Triangulate;
 import ferry.stone.core.math.Bounds;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.Frame;
@@ -52,39 +50,31 @@ public record Proof(
   /**
    * @param near the scene as read
    * @param far the scene after the handling
-   * @param landed the written files
-   * @param mainFile the one to open
+   * @param landed what was written
    * @param cargo the source files, for their textures
-   * @param packing how it was written
-   * @param written findings of the writer
    */
-  public static Proof of(
-      Scene near,
-      Scene far,
-      Resources landed,
-      String mainFile,
-      Resources cargo,
-      GltfPacking packing,
-      List<Finding> written,
-      Progress progress)
+  public static Proof of(Scene near, Scene far, Landed landed, Resources cargo, Progress progress)
       throws IOException, FormatException {
-    progress.report("reading back " + mainFile, 0);
+    progress.report("reading back " + landed.mainFile(), 0);
     long start = System.nanoTime();
-    Scene read = GltfReader.read(mainFile, ReadContext.of(landed));
+    Scene file = landed.read();
     double seconds = (System.nanoTime() - start) / 1e9;
     progress.report("comparing", 0.3);
-    Scene arrived = Rebase.intoData(far, Frame.Y_UP_METRE);
+    // Both are compared in one frame, so that a wrong header shows as wrong sizes.
+    Scene arrived = Rebase.intoData(cut(far, landed), Frame.Y_UP_METRE);
+    Scene read = Rebase.intoData(file, Frame.Y_UP_METRE);
     Ledger ledger = new Ledger();
-    whole(ledger, near, arrived, read);
+    whole(ledger, near, far, arrived, read, file.frame(), landed);
     PartMatch match = new PartMatch(arrived, read);
-    parts(ledger, near, arrived, read, match, packing, progress);
-    new RigProof(ledger, near, arrived, read, match, packing).run(progress);
+    parts(ledger, near, far, arrived, read, match, landed, progress);
+    new RigProof(ledger, near, arrived, read, match, landed).run(progress);
     new MaterialProof(ledger, near, arrived, read, cargo, landed).run(progress);
-    notCarried(ledger, arrived, written);
+    notCarried(ledger, arrived, landed);
     List<LedgerRow> rows = ledger.rows();
-    long bytes = landed.paths().stream().mapToLong(landed::size).sum();
+    Resources files = landed.files();
+    long bytes = files.paths().stream().mapToLong(files::size).sum();
     return new Proof(
-        CargoPath.name(mainFile),
+        CargoPath.name(landed.mainFile()),
         bytes,
         seconds,
         rows,
@@ -93,11 +83,19 @@ public record Proof(
         count(rows, Verdict.LOST));
   }
 
+  /** The far side as it was written: cut into triangles where the landing was told to. */
+  private static Scene cut(Scene far, Landed landed) {
+    return landed.isGltf() || !landed.triangulated()
+        ? far
+        : far.toBuilder().meshes(far.meshes().stream().map(Triangulate::of).toList()).build();
+  }
+
   private static int count(List<LedgerRow> rows, Verdict verdict) {
     return (int) rows.stream().filter(r -> r.verdict() == verdict).count();
   }
 
-  private static void whole(Ledger ledger, Scene near, Scene far, Scene read) {
+  private static void whole(
+      Ledger ledger, Scene near, Scene handled, Scene far, Scene read, Frame found, Landed landed) {
     ledger.group("Whole scene");
     Bounds n = near.bounds();
     Bounds f = far.bounds();
@@ -125,11 +123,11 @@ public record Proof(
         "Unit and axes",
         -1,
         near.unitSource() == FrameSource.ASSUMED ? "not stated" : frame.label(),
-        far.frame().label(),
-        read.frame().label(),
-        "same",
-        Verdict.KEPT,
-        "");
+        landed.frame().equals(handled.frame()) ? "as they were" : "to " + landed.frame().label(),
+        found.label(),
+        found.equals(landed.frame()) ? "same" : "",
+        found.equals(landed.frame()) ? Verdict.KEPT : Verdict.LOST,
+        found.equals(landed.frame()) ? "" : "the file says " + found.label());
   }
 
   private static double lowest(Bounds bounds, Scene scene) {
@@ -187,10 +185,11 @@ public record Proof(
   private static void parts(
       Ledger ledger,
       Scene near,
+      Scene handled,
       Scene far,
       Scene read,
       PartMatch match,
-      GltfPacking packing,
+      Landed landed,
       Progress progress)
       throws FormatException {
     ledger.group("Parts");
@@ -224,7 +223,7 @@ public record Proof(
       progress.report("comparing " + shown.get(i).node().name(), 0.3 + 0.5 * i / shown.size());
       ledger.group(shown.get(i).path());
       PolygonMesh before = nearMeshes.get(shown.get(i).mesh().id());
-      new MeshProof(ledger, far, shown.get(i), match.landed(i), before, size, packing)
+      new MeshProof(ledger, far, read, shown.get(i), match.landed(i), before, size, landed)
           .run(progress);
     }
   }
@@ -288,7 +287,7 @@ public record Proof(
     return missing;
   }
 
-  private static void notCarried(Ledger ledger, Scene far, List<Finding> written) {
+  private static void notCarried(Ledger ledger, Scene far, Landed landed) {
     ledger.group("What the format does not hold");
     int smoothing = 0;
     int sets = 0;
@@ -296,7 +295,7 @@ public record Proof(
       smoothing += mesh.smoothing() != null ? 1 : 0;
       sets += mesh.faceSets().size();
     }
-    if (smoothing > 0) {
+    if (smoothing > 0 && landed.isGltf()) {
       ledger.add(
           "Smoothing groups",
           -1,
@@ -323,9 +322,9 @@ public record Proof(
           "—",
           Figures.count(-sets),
           Verdict.LOST,
-          "glTF has none: " + String.join(", ", names));
+          landed.format() + " has none: " + String.join(", ", names));
     }
-    for (Finding finding : written) {
+    for (Finding finding : landed.findings()) {
       boolean lost = finding.severity() == Severity.FIX;
       ledger.add(
           finding.where().isEmpty() ? finding.code() : finding.where(),

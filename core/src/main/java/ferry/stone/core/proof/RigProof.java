@@ -1,6 +1,5 @@
 package ferry.stone.core.proof;
 
-import ferry.stone.core.format.gltf.GltfPacking;
 import ferry.stone.core.geometry.RenderPrimitive;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.motion.Deform;
@@ -38,7 +37,7 @@ final class RigProof {
   private final Scene read;
   private final double size;
   private final List<Match> matches = new ArrayList<>();
-  private final GltfPacking packing;
+  private final Landed landing;
   private final PartMatch parts;
   private int notCompared;
 
@@ -50,9 +49,9 @@ final class RigProof {
    */
   private record Match(int farPlace, int readPlace, int[] sourceVertex) {}
 
-  RigProof(Ledger ledger, Scene near, Scene far, Scene read, PartMatch parts, GltfPacking packing) {
+  RigProof(Ledger ledger, Scene near, Scene far, Scene read, PartMatch parts, Landed landing) {
     this.parts = parts;
-    this.packing = packing;
+    this.landing = landing;
     this.ledger = ledger;
     this.near = near;
     this.far = far;
@@ -105,7 +104,10 @@ final class RigProof {
 
   /** The far vertex behind each landed one: landing writes primitives in this order. */
   private int[] sourceVertices(PolygonMesh mesh) {
-    List<RenderPrimitive> primitives = packing.primitives(mesh, Progress.NONE);
+    if (!landing.isGltf()) {
+      return java.util.stream.IntStream.range(0, mesh.points().count()).toArray();
+    }
+    List<RenderPrimitive> primitives = landing.packing().primitives(mesh, Progress.NONE);
     int[] all = new int[primitives.stream().mapToInt(RenderPrimitive::vertexCount).sum()];
     int at = 0;
     for (RenderPrimitive p : primitives) {
@@ -169,7 +171,7 @@ final class RigProof {
   }
 
   private void morphTargets() {
-    Scene whole = InBetweens.asTargets(far);
+    Scene whole = landing.isGltf() ? InBetweens.asTargets(far) : far;
     Pose wantedRest = Pose.rest(whole);
     Pose foundRest = Pose.rest(read);
     for (Match match : matches) {
@@ -375,7 +377,9 @@ final class RigProof {
           landed == null ? "—" : power(landed),
           "",
           landed == null ? Verdict.LOST : same ? Verdict.KEPT : Verdict.CHANGED,
-          landed == null ? "glTF has no " + light.kind().name().toLowerCase() + " lights" : "");
+          landed == null
+              ? landing.format() + " has no " + light.kind().name().toLowerCase() + " lights"
+              : "");
     }
   }
 

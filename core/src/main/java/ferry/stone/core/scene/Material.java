@@ -58,6 +58,10 @@ public record Material(
     properties = Map.copyOf(properties);
   }
 
+  public Material withDoubleSided(boolean both) {
+    return new Material(id, name, shading, channels, alpha, alphaCutoff, both, properties);
+  }
+
   public Optional<Value> get(Channel channel) {
     return Optional.ofNullable(channels.get(channel));
   }

@@ -1,18 +1,22 @@
 package ferry.stone.core.proof;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertNotEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import ferry.stone.core.RandomRig;
 import ferry.stone.core.TestFiles;
 import ferry.stone.core.cargo.CargoReader;
 import ferry.stone.core.format.ReadContext;
+import ferry.stone.core.format.fbx.FbxOptions;
 import ferry.stone.core.format.gltf.GltfPacking;
 import ferry.stone.core.handling.Handling;
 import ferry.stone.core.handling.Step;
+import ferry.stone.core.landing.FbxLanding;
 import ferry.stone.core.landing.Landing;
 import ferry.stone.core.landing.LandingOptions;
 import ferry.stone.core.landing.LandingOptions.Transforms;
+import ferry.stone.core.math.SignedAxis;
 import ferry.stone.core.proof.LedgerRow.Verdict;
 import ferry.stone.core.scene.LocalTransform;
 import ferry.stone.core.scene.Node;
@@ -104,16 +108,7 @@ class LandAndProveTest {
     Scene far = Handling.result(near, Handling.run(near, steps, Progress.NONE));
     TestFiles out = new TestFiles();
     Landing landing = Landing.write(far, options, "a", cargo, out, Progress.NONE);
-    Proof proof =
-        Proof.of(
-            near,
-            far,
-            out,
-            landing.mainFile(),
-            cargo,
-            GltfPacking.NONE,
-            landing.findings(),
-            Progress.NONE);
+    Proof proof = Proof.of(near, far, landing.landed(options, out), cargo, Progress.NONE);
     return new Run(proof, out, far);
   }
 
@@ -185,11 +180,8 @@ class LandAndProveTest {
         Proof.of(
             near,
             smaller,
-            out,
-            landing.mainFile(),
+            Landed.gltf(out, landing.mainFile(), GltfPacking.NONE, landing.findings()),
             cargo,
-            GltfPacking.NONE,
-            landing.findings(),
             Progress.NONE);
     Run run = new Run(proof, out, smaller);
     assertEquals(Verdict.CHANGED, run.row("Width").verdict());
@@ -275,11 +267,8 @@ class LandAndProveTest {
         Proof.of(
             other,
             other,
-            landed,
-            landing.mainFile(),
+            Landed.gltf(landed, landing.mainFile(), GltfPacking.NONE, landing.findings()),
             new TestFiles(),
-            GltfPacking.NONE,
-            landing.findings(),
             Progress.NONE);
     assertTrue(
         proof.rows().stream()
@@ -289,14 +278,35 @@ class LandAndProveTest {
   private static Proof proof(Scene scene, LandingOptions options) throws Exception {
     TestFiles landed = new TestFiles();
     Landing landing = Landing.write(scene, options, "a", new TestFiles(), landed, Progress.NONE);
-    return Proof.of(
-        scene,
-        scene,
-        landed,
-        landing.mainFile(),
-        new TestFiles(),
-        options.packing(),
-        landing.findings(),
-        Progress.NONE);
+    return Proof.of(scene, scene, landing.landed(options, landed), new TestFiles(), Progress.NONE);
+  }
+
+  /** Everything that a rig holds arrives in FBX, in any frame, form and with its faces cut. */
+  @Test
+  void rigsLoseNothingAsFbx() throws Exception {
+    FbxLanding text =
+        new FbxLanding(FbxOptions.Form.TEXT, 0, false, 0, false, 0.0254, SignedAxis.PLUS_Z);
+    FbxLanding cut =
+        new FbxLanding(FbxOptions.Form.BINARY, 7500, true, 0, true, 1, SignedAxis.PLUS_Y);
+    for (FbxLanding fbx : List.of(FbxLanding.USUAL, text, cut)) {
+      for (int seed = 0; seed < 8; seed++) {
+        Scene rig = RandomRig.of(new Random(seed), 8);
+        Proof proof = proof(rig, LandingOptions.fbx(fbx));
+        String what = "seed " + seed + " " + fbx;
+        for (LedgerRow row : proof.rows()) {
+          assertNotEquals(Verdict.LOST, row.verdict(), what + ": " + row);
+          boolean form = row.fact().equals("Faces") && fbx.triangulate();
+          boolean added = row.fact().startsWith("Parts") || row.fact().startsWith("Names");
+          assertTrue(form || added || row.verdict() == Verdict.KEPT, what + ": " + row);
+        }
+        assertEquals(
+            fbx.frame().label(),
+            proof.rows().stream()
+                .filter(r -> r.fact().equals("Unit and axes"))
+                .findFirst()
+                .orElseThrow()
+                .landed());
+      }
+    }
   }
 }

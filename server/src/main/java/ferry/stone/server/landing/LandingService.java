@@ -132,11 +132,8 @@ public class LandingService {
         Proof.of(
             loaded.near(),
             far,
-            new CargoFolder(written),
-            landing.mainFile(),
+            landing.landed(options, new CargoFolder(written)),
             loaded.cargo(),
-            options.packing(),
-            landing.findings(),
             progress.part(0.6, 1));
     files.forEach(f -> landings.addFile(id, f));
     landings.done(id, landing.mainFile(), proof);
@@ -145,9 +142,9 @@ public class LandingService {
         crossing.id(),
         now.summary()
             .withProof(
-                options.format().equals("glb")
-                    ? "GLB"
-                    : options.format().toLowerCase(Locale.ROOT).replace("gltf", "glTF"),
+                options.format().equals("gltf")
+                    ? "glTF"
+                    : options.format().toUpperCase(Locale.ROOT),
                 proof.kept(),
                 proof.changed(),
                 proof.lost()));

@@ -1,0 +1,64 @@
+package ferry.stone.core.proof;
+
+import org.joml.Matrix4d;
+import org.joml.Vector3d;
+
+/** Gathers the largest differences of corners of two parts, compared in world space. */
+final class CornerDifference {
+  private final Matrix4d farWorld;
+  private final Matrix4d landedWorld;
+  private final Vector3d a = new Vector3d();
+  private final Vector3d b = new Vector3d();
+  private double position;
+  private double uv;
+  private double normalDegrees;
+  private double colour;
+
+  CornerDifference(Matrix4d farWorld, Matrix4d landedWorld) {
+    this.farWorld = farWorld;
+    this.landedWorld = landedWorld;
+  }
+
+  void positions(double x, double y, double z, double toX, double toY, double toZ) {
+    farWorld.transformPosition(a.set(x, y, z));
+    landedWorld.transformPosition(b.set(toX, toY, toZ));
+    position = Math.max(position, a.distance(b));
+  }
+
+  void normals(double x, double y, double z, double toX, double toY, double toZ) {
+    farWorld.transformDirection(a.set(x, y, z));
+    landedWorld.transformDirection(b.set(toX, toY, toZ));
+    normalDegrees = Math.max(normalDegrees, Math.toDegrees(a.angle(b)));
+  }
+
+  /** Numbers of UVs that mean the same. */
+  void uvs(double wanted, double found) {
+    uv = Math.max(uv, Math.abs(wanted - found) / Math.max(1, Math.abs(wanted)));
+  }
+
+  /** sRGB values. */
+  void colours(double wanted, double found) {
+    colour = Math.max(colour, Math.abs(wanted - found));
+  }
+
+  /** Marks a value that is there on one side only. */
+  void uvMissing() {
+    uv = Double.POSITIVE_INFINITY;
+  }
+
+  double position() {
+    return position;
+  }
+
+  double uv() {
+    return uv;
+  }
+
+  double normalDegrees() {
+    return normalDegrees;
+  }
+
+  double colour() {
+    return colour;
+  }
+}

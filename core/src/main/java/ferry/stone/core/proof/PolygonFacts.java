@@ -1,0 +1,80 @@
+package ferry.stone.core.proof;
+
+import ferry.stone.core.math.Figures;
+import ferry.stone.core.proof.LedgerRow.Verdict;
+import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Subdivision;
+import java.util.Arrays;
+
+/** What only formats that hold polygons can keep: smoothing and subdivision. */
+final class PolygonFacts {
+  private final Ledger ledger;
+  private final int nodeId;
+  private final PolygonMesh near;
+  private final PolygonMesh far;
+  private final PolygonMesh landed;
+
+  PolygonFacts(Ledger ledger, int nodeId, PolygonMesh near, PolygonMesh far, PolygonMesh landed) {
+    this.ledger = ledger;
+    this.nodeId = nodeId;
+    this.near = near;
+    this.far = far;
+    this.landed = landed;
+  }
+
+  void run() {
+    if (far.smoothing() != null) {
+      row(
+          "Smoothing groups",
+          near.smoothing() != null,
+          landed.smoothing() != null,
+          Arrays.equals(far.smoothing(), landed.smoothing()));
+    }
+    if (far.hardEdges() != null) {
+      boolean same =
+          landed.hardEdges() != null && landed.hardEdges().length == far.hardEdges().length;
+      row("Sharp edges", near.hardEdges() != null, landed.hardEdges() != null, same);
+    }
+    Subdivision wanted = far.subdivision();
+    Subdivision found = landed.subdivision();
+    if (wanted != null) {
+      boolean same =
+          found != null
+              && found.level() == wanted.level()
+              && found.creaseEdges().length == wanted.creaseEdges().length
+              && found.creaseVertices().length == wanted.creaseVertices().length
+              && found.holes().length == wanted.holes().length;
+      ledger.add(
+          "Subdivision",
+          nodeId,
+          words(near.subdivision()),
+          words(wanted),
+          words(found),
+          "",
+          same ? Verdict.KEPT : found == null ? Verdict.LOST : Verdict.CHANGED,
+          same ? "" : "levels, creases or holes differ");
+    }
+  }
+
+  private void row(String fact, boolean had, boolean has, boolean same) {
+    ledger.add(
+        fact,
+        nodeId,
+        had ? "yes" : "none",
+        "yes",
+        has ? "yes" : "—",
+        "",
+        same ? Verdict.KEPT : has ? Verdict.CHANGED : Verdict.LOST,
+        same ? "" : "they differ");
+  }
+
+  private static String words(Subdivision s) {
+    return s == null
+        ? "—"
+        : s.level()
+            + " levels, "
+            + Figures.count(s.creaseEdges().length / 2, "crease")
+            + ", "
+            + Figures.count(s.holes().length, "hole");
+  }
+}

@@ -1,0 +1,124 @@
+package ferry.stone.core.proof;
+
+import ferry.stone.core.format.gltf.GltfPacking;
+import ferry.stone.core.geometry.RenderPrimitive;
+import ferry.stone.core.scene.Attribute;
+import ferry.stone.core.scene.Attribute.Semantic;
+import ferry.stone.core.scene.Coordinates;
+import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.UvOrigin;
+import ferry.stone.core.texture.ColourSpace;
+import ferry.stone.core.work.Progress;
+import java.util.List;
+
+/** Corner by corner in the order that a glTF landing promises: triangles by material. */
+final class TriangleCorners implements CornerPairs {
+  private final List<RenderPrimitive> wanted;
+  private final PolygonMesh found;
+  private final CornerDifference difference;
+  private final boolean flipped;
+  private final boolean linear;
+  private final boolean paired;
+
+  TriangleCorners(
+      Scene scene,
+      Scene.ShownMesh far,
+      Scene.ShownMesh landed,
+      GltfPacking packing,
+      double tolerance,
+      Progress progress) {
+    flipped = scene.uvOrigin() == UvOrigin.BOTTOM_LEFT;
+    linear = scene.linearColours();
+    wanted = packing.primitives(far.mesh(), progress);
+    found = landed.mesh();
+    difference = new CornerDifference(far.world(), landed.world());
+    long corners = wanted.stream().mapToLong(p -> p.indices().length).sum();
+    boolean same = corners == found.faces().cornerCount();
+    if (same) {
+      compare();
+    }
+    paired = same && difference.position() <= tolerance;
+  }
+
+  private void compare() {
+    List<Attribute> uvs = found.all(Semantic.UV);
+    Attribute normals = found.first(Semantic.NORMAL).orElse(null);
+    Attribute colours = found.first(Semantic.COLOUR).orElse(null);
+    Coordinates points = found.points();
+    int corner = 0;
+    for (RenderPrimitive p : wanted) {
+      for (int i : p.indices()) {
+        int v = found.faces().vertex(corner++);
+        float[] at = p.positions();
+        difference.positions(
+            at[3 * i], at[3 * i + 1], at[3 * i + 2], points.x(v), points.y(v), points.z(v));
+        for (int set = 0; set < Math.min(uvs.size(), p.uvs().size()); set++) {
+          float[] own = p.uvs().get(set);
+          float[] there = uvs.get(set).values();
+          difference.uvs(own[2 * i], there[2 * v]);
+          // The landed file counts V from the top.
+          difference.uvs(flipped ? 1 - own[2 * i + 1] : own[2 * i + 1], there[2 * v + 1]);
+        }
+        if (normals != null && p.normals() != null) {
+          float[] own = p.normals();
+          float[] there = normals.values();
+          difference.normals(
+              own[3 * i],
+              own[3 * i + 1],
+              own[3 * i + 2],
+              there[3 * v],
+              there[3 * v + 1],
+              there[3 * v + 2]);
+        }
+        if (colours != null && p.colours() != null) {
+          colours(p, i, colours, v);
+        }
+      }
+    }
+  }
+
+  private void colours(RenderPrimitive p, int i, Attribute colours, int v) {
+    for (int k = 0; k < 3; k++) {
+      double landedColour = colours.values()[colours.components() * v + k];
+      double there = linear ? landedColour : ColourSpace.toSrgb(landedColour);
+      double own = Math.max(0, Math.min(1, p.colours()[p.colourComponents() * i + k]));
+      difference.colours(own, there);
+    }
+  }
+
+  @Override
+  public boolean paired() {
+    return paired;
+  }
+
+  @Override
+  public int landedVertices() {
+    return wanted.stream().mapToInt(RenderPrimitive::vertexCount).sum();
+  }
+
+  @Override
+  public double position() {
+    return difference.position();
+  }
+
+  @Override
+  public double uv() {
+    return difference.uv();
+  }
+
+  @Override
+  public double normalDegrees() {
+    return difference.normalDegrees();
+  }
+
+  @Override
+  public double colour() {
+    return difference.colour();
+  }
+
+  @Override
+  public boolean farNormals() {
+    return !wanted.isEmpty() && wanted.get(0).normals() != null;
+  }
+}
