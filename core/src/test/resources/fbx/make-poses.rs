@@ -9,7 +9,7 @@ fn poses(scene: &ufbx::Scene) -> Value {
     for m in scene.meshes.iter() {
         let mut pts = vec![];
         for v in m.skinned_position.values.iter() { pts.push(v.x); pts.push(v.y); pts.push(v.z); }
-        meshes.push(json!({"local": m.skinned_is_local, "points": pts}));
+        meshes.push(json!({"name": m.element.name.to_string(), "local": m.skinned_is_local, "points": pts}));
     }
     json!({"nodes": nodes, "meshes": meshes})
 }

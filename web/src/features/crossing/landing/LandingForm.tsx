@@ -9,6 +9,7 @@ import { bytes, when } from '../../../shared/format';
 import { complain } from '../../../shared/Notices';
 import { UnderWay } from '../../quay/UnderWay';
 import { QuaysideHead } from '../QuaysideHead';
+import { FbxFields, USUAL_FBX } from './FbxFields';
 import { PackingFields } from './PackingFields';
 
 const GLB: LandingOptions = {
@@ -27,7 +28,10 @@ const GLB: LandingOptions = {
     instanced: false,
   },
   fileName: '',
+  fbx: USUAL_FBX,
 };
+
+const NAMES: Record<string, string> = { glb: 'GLB', gltf: 'glTF', fbx: 'FBX' };
 
 /** Format and options, the button, and what has landed before. */
 export function LandingForm({ id }: { id: string }) {
@@ -35,6 +39,7 @@ export function LandingForm({ id }: { id: string }) {
   const client = useQueryClient();
   const [options, setOptions] = useState<LandingOptions>(GLB);
   const [busy, setBusy] = useState(false);
+  const fbx = options.format === 'fbx';
   const set = (change: Partial<LandingOptions>) => setOptions((o) => ({ ...o, ...change }));
   const land = () => {
     setBusy(true);
@@ -53,7 +58,7 @@ export function LandingForm({ id }: { id: string }) {
         <span className="quiet">The file is written, read back and compared at once.</span>
         <span className="end">
           <Button onClick={land} disabled={busy || running}>
-            {running ? 'Landing …' : options.format === 'glb' ? 'Land as GLB' : 'Land as glTF'}
+            {running ? 'Landing …' : `Land as ${NAMES[options.format]}`}
           </Button>
         </span>
       </QuaysideHead>
@@ -77,6 +82,14 @@ export function LandingForm({ id }: { id: string }) {
               checked={options.format === 'gltf'}
               onChange={() => set({ format: 'gltf', embedTextures: false, embedBuffers: false })}
             />
+            <Form.Check
+              type="radio"
+              id="fbx"
+              name="format"
+              label="FBX"
+              checked={fbx}
+              onChange={() => set({ format: 'fbx', embedTextures: true })}
+            />
           </fieldset>
           <fieldset>
             <legend>Name of the files</legend>
@@ -98,14 +111,16 @@ export function LandingForm({ id }: { id: string }) {
               checked={options.embedTextures}
               onChange={(e) => set({ embedTextures: e.target.checked })}
             />
-            <Form.Check
-              type="checkbox"
-              id="embed-data"
-              label="Geometry inside the file"
-              disabled={options.format === 'glb'}
-              checked={options.embedBuffers}
-              onChange={(e) => set({ embedBuffers: e.target.checked })}
-            />
+            {!fbx && (
+              <Form.Check
+                type="checkbox"
+                id="embed-data"
+                label="Geometry inside the file"
+                disabled={options.format === 'glb'}
+                checked={options.embedBuffers}
+                onChange={(e) => set({ embedBuffers: e.target.checked })}
+              />
+            )}
           </fieldset>
           <fieldset>
             <legend>Unit, axes and place</legend>
@@ -137,7 +152,13 @@ export function LandingForm({ id }: { id: string }) {
             />
             <div className="form-text">Off: costs time to draw and hides flipped faces.</div>
           </fieldset>
-          {rigged && (
+          {fbx && (
+            <FbxFields
+              fbx={options.fbx}
+              onChange={(change) => setOptions((o) => ({ ...o, fbx: { ...o.fbx, ...change } }))}
+            />
+          )}
+          {rigged && !fbx && (
             <fieldset>
               <legend>Joints for a vertex</legend>
               <Form.Check
@@ -161,12 +182,14 @@ export function LandingForm({ id }: { id: string }) {
               </div>
             </fieldset>
           )}
-          <PackingFields
-            packing={options.packing}
-            onChange={(change) =>
-              setOptions((o) => ({ ...o, packing: { ...o.packing, ...change } }))
-            }
-          />
+          {!fbx && (
+            <PackingFields
+              packing={options.packing}
+              onChange={(change) =>
+                setOptions((o) => ({ ...o, packing: { ...o.packing, ...change } }))
+              }
+            />
+          )}
         </Form>
         <div className="px-3 pb-2" style={{ maxWidth: 460 }}>
           <UnderWay crossingId={id} />

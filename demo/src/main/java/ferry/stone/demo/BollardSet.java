@@ -1,14 +1,17 @@
 package ferry.stone.demo;
 
 import ferry.stone.core.format.Output;
+import ferry.stone.core.format.fbx.FbxOptions;
 import ferry.stone.core.format.obj.ObjWriter;
 import ferry.stone.core.geometry.Normals;
 import ferry.stone.core.scene.Attribute.Semantic;
+import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.SceneBuilder;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.util.Map;
 
 /**
  * A mooring bollard on its quay stone with a rope ring, three detail levels in files of their own
@@ -25,6 +28,46 @@ final class BollardSet {
   };
 
   private BollardSet() {}
+
+  /** The same set as one group of detail levels: text FBX, textures in a folder beside it. */
+  static void writeFbx(Output output) throws IOException {
+    SceneBuilder scene = new SceneBuilder("bollard_set");
+    Parts parts = new Parts(scene);
+    int iron = parts.phong("cast_iron", new double[] {0.27, 0.31, 0.335}, 0.35, 48, null);
+    int group =
+        scene.add(
+            Node.of(
+                scene.newId(),
+                "bollard",
+                -1,
+                new Node.Content.DetailGroup(
+                    new double[] {600, 1500, 4000}, Node.Content.DetailGroup.Measure.DISTANCE)));
+    String[] names = {"bollard_LOD0", "bollard_LOD1", "bollard_LOD2"};
+    int[] sides = {96, 48, 14};
+    int[] refine = {3, 1, 0};
+    for (int level = 0; level < names.length; level++) {
+      double[] outline = closed(refined(OUTLINE, refine[level]));
+      Shape shape = new Shape().lathe(0, 0, sides[level], false, outline);
+      PolygonMesh mesh = shape.build(scene.newId(), names[level], iron);
+      scene.add(mesh.withFirst(Semantic.NORMAL, Normals.byAngle(mesh, 45, Progress.NONE)));
+      scene.add(
+          Node.of(scene.newId(), names[level], group, Node.Content.MeshContent.of(mesh.id())));
+    }
+    int granite =
+        parts.pbr(
+            "granite",
+            new double[] {1, 1, 1},
+            0,
+            0.8,
+            parts.found("granite_base.png"),
+            parts.texture("D:\\quay\\maps\\granite_rough.png"),
+            null);
+    part(parts, scene, new Shape().box(-48, -48, -22.5, 48, 48, 0), "quay_stone", 30, granite);
+    FbxOptions text = new FbxOptions(FbxOptions.Form.TEXT, 7400, false, false, 1e-5);
+    byte[] stone = Paint.stone(SEED, 512, 0xb9b0a0, 0x6f675b, 0.5);
+    SceneCargo.writeFbx(
+        scene.build(), text, "bollard_set", Map.of("granite_base.png", stone), output);
+  }
 
   static void write(Output output) throws IOException {
     level(output, "bollard_high", 0, 96, 3, false, true);

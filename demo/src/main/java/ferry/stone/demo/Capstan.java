@@ -43,7 +43,7 @@ final class Capstan {
     int turning = capstan.assembly("capstan", new Vector3d(), new Vector3d(1));
     capstan.assembly("capstan_twin", new Vector3d(280, 0, 0), new Vector3d(-1, 1, 1));
     capstan.clip(turning);
-    GltfCargo.write(
+    SceneCargo.write(
         capstan.scene.build(),
         new GltfOptions(GltfOptions.Container.GLTF, false, false, false, 4),
         "capstan",

@@ -22,7 +22,10 @@ public final class DemoWorld {
     BOLLARD_SET("Bollard set", "bollard-set.zip"),
     LANTERN_STRING("Lantern string", "lantern-string.zip"),
     CAPSTAN("Capstan", "capstan.zip"),
-    HERON("Heron automaton", "heron-automaton.zip");
+    HERON("Heron automaton", "heron-automaton.zip"),
+    HERON_FBX("Heron automaton, FBX", "heron-automaton-fbx.zip"),
+    CAPSTAN_FBX("Capstan, FBX", "capstan-fbx.zip"),
+    BOLLARD_FBX("Bollard set, FBX", "bollard-set-fbx.zip");
 
     private final String label;
     private final String file;
@@ -86,6 +89,9 @@ public final class DemoWorld {
         case LANTERN_STRING -> LanternString.write(output);
         case CAPSTAN -> Capstan.write(output);
         case HERON -> Heron.write(output);
+        case HERON_FBX -> Heron.writeFbx(output);
+        case CAPSTAN_FBX -> CapstanFbx.write(output);
+        case BOLLARD_FBX -> BollardSet.writeFbx(output);
         default -> throw new IllegalArgumentException(cargo.toString());
       }
     }

@@ -1,6 +1,7 @@
 package ferry.stone.demo;
 
 import ferry.stone.core.format.Output;
+import ferry.stone.core.format.fbx.FbxOptions;
 import ferry.stone.core.format.gltf.GltfOptions;
 import ferry.stone.core.geometry.Normals;
 import ferry.stone.core.scene.Attribute.Semantic;
@@ -12,6 +13,7 @@ import ferry.stone.core.scene.Light;
 import ferry.stone.core.scene.LocalTransform;
 import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
@@ -35,18 +37,31 @@ final class Heron {
   private Heron() {}
 
   static void write(Output output) throws IOException {
+    SceneCargo.write(
+        built(),
+        new GltfOptions(GltfOptions.Container.GLB, true, true, false, 0),
+        "heron_automaton",
+        textures(),
+        output);
+  }
+
+  static void writeFbx(Output output) throws IOException {
+    SceneCargo.writeFbx(built(), FbxOptions.USUAL, "heron_automaton", textures(), output);
+  }
+
+  private static Scene built() {
     Heron heron = new Heron();
+    heron.scene.framesPerSecond(30);
     heron.skeleton();
     int body = heron.body();
     heron.eyeAndLamp();
     heron.wade();
     heron.strike(body);
-    GltfCargo.write(
-        heron.scene.build(),
-        new GltfOptions(GltfOptions.Container.GLB, true, true, false, 0),
-        "heron_automaton",
-        Map.of("tin_plates.png", Paint.stone(9_113, 256, 0x8fa3ad, 0x5c6f7a, 0.4)),
-        output);
+    return heron.scene.build();
+  }
+
+  private static Map<String, byte[]> textures() {
+    return Map.of("tin_plates.png", Paint.stone(9_113, 256, 0x8fa3ad, 0x5c6f7a, 0.4));
   }
 
   private void skeleton() {

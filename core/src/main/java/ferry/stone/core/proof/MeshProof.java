@@ -103,7 +103,7 @@ final class MeshProof {
   private void triangles() {
     Polygons wanted = far.mesh().faces();
     Polygons found = landed.mesh().faces();
-    boolean cut = landing.triangulated() && !wanted.allTriangles();
+    boolean cut = landing.triangulated() && !near.faces().allTriangles();
     long wantedCount = landing.triangulated() ? wanted.triangleCount() : wanted.faceCount();
     boolean same =
         found.faceCount() == wantedCount && found.triangleCount() == wanted.triangleCount();

@@ -22,6 +22,10 @@ final class FbxCurve {
 
   private static final int USUAL_WEIGHTS = 3333 << 16 | 3333;
   private static final int PER_KEY = 4;
+
+  /** The bits of the smallest number that is no mere remnant. */
+  private static final double SMALLEST_BITS = 1 << 23;
+
   private static final int VERSION = 4008;
 
   private FbxCurve() {}
@@ -51,7 +55,7 @@ final class FbxCurve {
   private static void attributes(FbxRecord record, KeyCurve curve) {
     int[] written = record.at("KeyAttrFlags").ints();
     int[] repeats = record.at("KeyAttrRefCount").ints();
-    double[] data = record.at("KeyAttrDataFloat").doubles();
+    double[] data = floats(record.at("KeyAttrDataFloat").doubles());
     int count = curve.seconds().length;
     int key = 0;
     for (int run = 0; run < written.length && key < count; run++) {
@@ -68,6 +72,28 @@ final class FbxCurve {
     while (key < count) {
       curve.modes()[key++] = KeyCurve.LINE;
     }
+  }
+
+  /**
+   * Text shows these numbers by their bits, as whole numbers, since two lengths are packed into the
+   * bits of one of them: common practice, no source. Some writers show the slopes as they are.
+   */
+  private static double[] floats(double[] written) {
+    boolean bits = false;
+    for (int i = 0; i < written.length; i++) {
+      if (written[i] != Math.rint(written[i])) {
+        return written;
+      }
+      bits |= i % PER_KEY < 2 && Math.abs(written[i]) >= SMALLEST_BITS;
+    }
+    if (!bits) {
+      return written;
+    }
+    double[] result = new double[written.length];
+    for (int i = 0; i < result.length; i++) {
+      result[i] = Float.intBitsToFloat((int) (long) written[i]);
+    }
+    return result;
   }
 
   private static byte mode(int flags) {

@@ -81,11 +81,11 @@ final class FbxTextWriter {
       array(d.length, depth, i -> number(d[i]));
     } else if (value instanceof float[] f) {
       boolean keys = record.equals("KeyAttrDataFloat");
-      // The third number of each key holds two lengths as bits: text shows them as a whole number.
+      // Two lengths are packed into the bits of a number: text shows the bits of all of them.
       array(
           f.length,
           depth,
-          i -> keys && i % 4 == 2 ? String.valueOf(Float.floatToRawIntBits(f[i])) : number(f[i]));
+          i -> keys ? String.valueOf(Float.floatToRawIntBits(f[i])) : number(f[i]));
     } else if (value instanceof int[] ints) {
       array(ints.length, depth, i -> String.valueOf(ints[i]));
     } else if (value instanceof long[] longs) {

@@ -4,6 +4,8 @@ import static org.junit.jupiter.api.Assertions.assertArrayEquals;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
 import ferry.stone.core.PoseDifference;
 import ferry.stone.core.RandomRig;
 import ferry.stone.core.TestFiles;
@@ -13,16 +15,20 @@ import ferry.stone.core.geometry.Rebase;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.math.Handedness;
 import ferry.stone.core.math.SignedAxis;
+import ferry.stone.core.motion.Deform;
+import ferry.stone.core.motion.Pose;
 import ferry.stone.core.scene.Attribute;
 import ferry.stone.core.scene.Attribute.Semantic;
 import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.KeyCurve;
 import ferry.stone.core.scene.LocalTransform.InheritedTransform;
 import ferry.stone.core.scene.LocalTransform.PivotTransform;
+import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.Skin;
 import ferry.stone.core.work.Progress;
+import java.io.InputStream;
 import java.util.List;
 import java.util.Random;
 import java.util.stream.Stream;
@@ -198,5 +204,45 @@ class FbxWriterTest {
     assertArrayEquals(a.weights(), b.weights());
     assertArrayEquals(a.inverseBind(), b.inverseBind(), 1e-9);
     assertArrayEquals(a.bindMatrix(), b.bindMatrix(), 1e-9);
+  }
+
+  /** What the ufbx crate 0.11.5 finds in the written files is where the scene's parts stand. */
+  @Test
+  void anotherReaderFindsEverythingInItsPlace() throws Exception {
+    JsonNode fixture;
+    try (InputStream in = FbxWriterTest.class.getResourceAsStream("/fbx/written.json")) {
+      fixture = new ObjectMapper().readTree(in).path("samples");
+    }
+    int skinned = 0;
+    for (int seed = 0; seed < 5; seed++) {
+      Scene scene = Rebase.intoData(RandomRig.of(new Random(seed), 6), Z_UP_CENTIMETRE);
+      double size = scene.bounds().diagonal();
+      for (JsonNode wanted : fixture.path(String.valueOf(seed))) {
+        Clip clip = wanted.path("t").isNull() ? null : scene.clips().get(0);
+        Pose pose = Pose.at(scene, clip, wanted.path("t").asDouble());
+        for (int i = 0; i < scene.nodes().size(); i++) {
+          Node node = scene.nodes().get(i);
+          String what = "seed " + seed + " at " + wanted.path("t") + ", " + node.name();
+          if (node.content() instanceof Node.Content.Joint
+              || node.content() instanceof Node.Content.Group) {
+            double[] m = pose.world()[i].get(new double[16]);
+            for (int k = 0; k < 12; k++) {
+              double there = wanted.path("nodes").path(node.name()).get(k).asDouble();
+              assertEquals(there, m[4 * (k / 3) + k % 3], k < 9 ? 1e-4 : 1e-4 * size, what);
+            }
+          }
+          JsonNode points = wanted.path("skinned").path(node.name());
+          if (points.isArray()) {
+            double[] p = Deform.world(scene, pose, i);
+            assertEquals(points.size(), p.length, what);
+            for (int k = 0; k < p.length; k++) {
+              assertEquals(points.get(k).asDouble(), p[k], 1e-4 * size, what);
+            }
+            skinned++;
+          }
+        }
+      }
+    }
+    assertTrue(skinned > 20, "skinned parts compared: " + skinned);
   }
 }

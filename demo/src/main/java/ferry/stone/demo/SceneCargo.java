@@ -4,6 +4,8 @@ import ferry.stone.core.finding.Findings;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Output;
 import ferry.stone.core.format.Resources;
+import ferry.stone.core.format.fbx.FbxOptions;
+import ferry.stone.core.format.fbx.FbxWriter;
 import ferry.stone.core.format.gltf.GltfOptions;
 import ferry.stone.core.format.gltf.GltfWriter;
 import ferry.stone.core.geometry.Rebase;
@@ -19,13 +21,13 @@ import java.io.InputStream;
 import java.util.List;
 import java.util.Map;
 
-/** Writes scenes that were built in centimetres with Z up as glTF. */
-final class GltfCargo {
+/** Writes scenes that were built in centimetres with Z up as glTF or FBX. */
+final class SceneCargo {
   /** How the shapes are built: centimetres, +Z up, −Y to the front. */
   static final Frame BUILT =
       new Frame(0.01, SignedAxis.PLUS_Z, SignedAxis.MINUS_Y, Handedness.RIGHT);
 
-  private GltfCargo() {}
+  private SceneCargo() {}
 
   /**
    * @param files textures that the scene names
@@ -43,6 +45,23 @@ final class GltfCargo {
           output,
           new Findings(),
           Progress.NONE);
+    } catch (FormatException e) {
+      throw new IOException(e);
+    }
+  }
+
+  /**
+   * As FBX in the frame that they were built in.
+   *
+   * @param files textures that the scene names
+   */
+  static void writeFbx(
+      Scene built, FbxOptions options, String stem, Map<String, byte[]> files, Output output)
+      throws IOException {
+    Scene framed = built.toBuilder().frame(BUILT, FrameSource.CHOSEN, FrameSource.CHOSEN).build();
+    try {
+      FbxWriter.write(
+          framed, options, stem, new Files(files), output, new Findings(), Progress.NONE);
     } catch (FormatException e) {
       throw new IOException(e);
     }
