@@ -1,0 +1,192 @@
+package ferry.stone.e2e;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import ferry.stone.core.cargo.CargoFolder;
+import ferry.stone.core.cargo.CargoReader;
+import ferry.stone.core.cargo.ZipUnpacker;
+import ferry.stone.core.format.ReadContext;
+import ferry.stone.core.format.fbx.FbxOptions;
+import ferry.stone.core.geometry.Rebase;
+import ferry.stone.core.geometry.Triangulate;
+import ferry.stone.core.landing.FbxLanding;
+import ferry.stone.core.landing.Landing;
+import ferry.stone.core.landing.LandingOptions;
+import ferry.stone.core.math.SignedAxis;
+import ferry.stone.core.motion.Deform;
+import ferry.stone.core.motion.Pose;
+import ferry.stone.core.scene.Clip;
+import ferry.stone.core.scene.Node.Content;
+import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.work.Progress;
+import ferry.stone.demo.DemoWorld;
+import java.io.OutputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import org.joml.Vector3d;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** three's FBXLoader and fbx-parser on files that were landed as FBX. */
+class FbxOthersIT {
+  @TempDir Path folder;
+
+  private Scene demo(DemoWorld.Cargo cargo) throws Exception {
+    Path zip = folder.resolve(cargo.file());
+    try (OutputStream out = Files.newOutputStream(zip)) {
+      DemoWorld.write(cargo, out);
+    }
+    Path target = folder.resolve(cargo.name());
+    ZipUnpacker.unpack(
+        zip,
+        cargo.file(),
+        ZipUnpacker.Limits.USUAL,
+        path -> {
+          Files.createDirectories(target.resolve(path).getParent());
+          return Files.newOutputStream(target.resolve(path));
+        },
+        Progress.NONE);
+    return CargoReader.read("demo", ReadContext.of(CargoFolder.of(target)));
+  }
+
+  private Path land(Scene scene, CargoFolder cargo, LandingOptions options) throws Exception {
+    Path out = Files.createTempDirectory(folder, "landed");
+    Landing landing =
+        Landing.write(
+            scene,
+            options,
+            "landed",
+            cargo,
+            path -> {
+              Files.createDirectories(out.resolve(path).getParent());
+              return Files.newOutputStream(out.resolve(path));
+            },
+            Progress.NONE);
+    return out.resolve(landing.mainFile());
+  }
+
+  /** What landing makes of a scene before it is written. */
+  private static Scene arrived(Scene scene, FbxLanding fbx) {
+    Scene cut =
+        scene.toBuilder().meshes(scene.meshes().stream().map(Triangulate::of).toList()).build();
+    return Rebase.intoData(cut, fbx.frame());
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "HERON, BINARY, 7400, false",
+    "HERON_FBX, BINARY, 7500, false",
+    "HERON_FBX, TEXT, 7400, true",
+    "CAPSTAN, BINARY, 7400, false",
+    "CAPSTAN_FBX, BINARY, 7400, false",
+    "CAPSTAN_FBX, TEXT, 7400, true",
+    "BOLLARD_FBX, TEXT, 7400, false"
+  })
+  void threePosesTheSame(DemoWorld.Cargo which, FbxOptions.Form form, int version, boolean bake)
+      throws Exception {
+    Scene near = demo(which);
+    FbxLanding fbx = new FbxLanding(form, version, bake, 0, true, 0, SignedAxis.PLUS_Y);
+    CargoFolder cargo = CargoFolder.of(folder.resolve(which.name()));
+    LandingOptions options =
+        new LandingOptions(
+            "fbx", false, true, LandingOptions.Transforms.DATA, false, 0, null, null, fbx);
+    JsonNode theirs = Node.run("pose-fbx.mjs", land(near, cargo, options));
+    Scene ours = arrived(near, fbx);
+    double size = ours.bounds().diagonal();
+    assertEquals(1, theirs.at("/parsed/settings/UnitScaleFactor").asDouble());
+    assertEquals(1, theirs.at("/parsed/settings/UpAxis").asInt());
+    assertEquals(ours.nodes().size(), theirs.at("/parsed/models").size());
+    for (int i = 0; i < ours.nodes().size(); i++) {
+      assertEquals(ours.nodes().get(i).name(), theirs.at("/parsed/models/" + i).asText());
+    }
+    List<String> targets = new ArrayList<>();
+    for (PolygonMesh mesh : ours.meshes()) {
+      mesh.morphs().forEach(m -> targets.add(m.name()));
+    }
+    assertEquals(targets.size(), theirs.path("targets").size());
+    for (int m = 0; m < targets.size(); m++) {
+      assertEquals(targets.get(m), theirs.at("/targets/" + m).asText());
+    }
+    for (JsonNode pose : theirs.path("poses")) {
+      pose(ours, pose, size);
+    }
+  }
+
+  private static void pose(Scene ours, JsonNode theirs, double size) {
+    String name = theirs.path("clip").asText();
+    Clip clip = ours.clips().stream().filter(c -> c.name().equals(name)).findFirst().orElse(null);
+    double t = 0;
+    if (clip != null) {
+      double length = clip.endSeconds() - clip.startSeconds();
+      assertEquals(length, theirs.path("duration").asDouble(), 1e-5);
+      t = clip.startSeconds() + theirs.path("part").asDouble() * length;
+      // three runs straight between keys: between those of eased turns it is elsewhere.
+      double part = theirs.path("part").asDouble();
+      if (name.equals("turn") && part > 0 && part < 1) {
+        return;
+      }
+    }
+    Pose pose = Pose.at(ours, clip, t);
+    String what = name + " at " + t;
+    for (int i = 0; i < ours.nodes().size(); i++) {
+      if (ours.nodes().get(i).content() instanceof Content.Joint) {
+        JsonNode joint = theirs.path("joints").path(ours.nodes().get(i).name());
+        Vector3d there = pose.world()[i].getTranslation(new Vector3d());
+        for (int k = 0; k < 3; k++) {
+          String bone = what + ", " + ours.nodes().get(i).name();
+          assertEquals(there.get(k), joint.get(k).asDouble(), 1e-4 * size, bone);
+        }
+      }
+    }
+    if (name.equals("strike")) {
+      // three does not hold values between keys: the blink would be half way.
+      return;
+    }
+    meshes(ours, pose, theirs.path("meshes"), size, what);
+  }
+
+  private static void meshes(Scene ours, Pose pose, JsonNode theirs, double size, String what) {
+    List<JsonNode> left = new ArrayList<>();
+    theirs.forEach(left::add);
+    for (int i = 0; i < ours.nodes().size(); i++) {
+      double[] all = Deform.world(ours, pose, i);
+      if (all.length == 0) {
+        continue;
+      }
+      Content.MeshContent content = (Content.MeshContent) ours.nodes().get(i).content();
+      PolygonMesh mesh = ours.mesh(content.meshId()).orElseThrow();
+      double best = Double.POSITIVE_INFINITY;
+      JsonNode match = null;
+      for (JsonNode candidate : left) {
+        double off = farthest(mesh, all, candidate.path("points"));
+        if (off < best) {
+          best = off;
+          match = candidate;
+        }
+      }
+      assertEquals(0, best, 1e-4 * size, what + ": " + ours.nodes().get(i).name());
+      left.remove(match);
+    }
+    assertTrue(left.isEmpty(), what);
+  }
+
+  /** Their vertices are the corners of our triangles, each 17th of them. */
+  private static double farthest(PolygonMesh mesh, double[] all, JsonNode points) {
+    int corners = mesh.faces().cornerCount();
+    if (points.size() != (corners + 16) / 17 * 3) {
+      return Double.POSITIVE_INFINITY;
+    }
+    double most = 0;
+    for (int k = 0; k < points.size(); k++) {
+      int vertex = mesh.faces().vertex(k / 3 * 17);
+      most = Math.max(most, Math.abs(points.get(k).asDouble() - all[3 * vertex + k % 3]));
+    }
+    return most;
+  }
+}
