@@ -28,8 +28,8 @@ final class FbxHeader {
     if (options.form() == FbxOptions.Form.BINARY) {
       all.add(FbxBuild.record("FileId", (Object) FbxBinaryWriter.FILE_ID));
       all.add(FbxBuild.record("CreationTime", FbxBinaryWriter.MOMENT));
+      all.add(FbxBuild.record("Creator", CREATOR));
     }
-    all.add(FbxBuild.record("Creator", CREATOR));
     return all;
   }
 

@@ -102,7 +102,7 @@ final class FbxModelWriter {
       PivotTransform own = kept != null ? kept : plain(node);
       Matrix4d residual = residual(node);
       boolean inChild = residual != null && !residual.equals(new Matrix4d(), SAME);
-      if (inChild && kept == null && canTurn(node, i, own)) {
+      if (inChild && canTurn(node, i, own)) {
         own = turned(own, residual.getNormalizedRotation(new Quaterniond()));
         inChild = false;
       }
@@ -175,8 +175,14 @@ final class FbxModelWriter {
     Vector3dc s = own.scaling();
     boolean even = s.x() == s.y() && s.y() == s.z() && s.x() > 0;
     Matrix4d residual = residual(node);
+    boolean pivots =
+        own.rotationPivot().lengthSquared()
+                + own.scalingOffset().lengthSquared()
+                + own.scalingPivot().lengthSquared()
+            > 0;
     boolean turns =
-        residual.getTranslation(new Vector3d()).length() < SAME
+        !pivots
+            && residual.getTranslation(new Vector3d()).length() < SAME
             && residual.getScale(new Vector3d()).sub(1, 1, 1).length() < SAME
             && residual.determinant3x3() > 0;
     return turns && even && !scaled.contains(node.id()) && !parents.contains(place);
@@ -190,7 +196,13 @@ final class FbxModelWriter {
         own.rotationPivot(),
         own.preRotation(),
         own.rotation(),
-        EulerOrder.XYZ.degrees(new Quaterniond(turn).conjugate()),
+        EulerOrder.XYZ.degrees(
+            EulerOrder.XYZ
+                .quaternion(own.postRotation())
+                .invert()
+                .mul(turn)
+                .normalize()
+                .conjugate()),
         own.scalingOffset(),
         own.scalingPivot(),
         own.scaling(),

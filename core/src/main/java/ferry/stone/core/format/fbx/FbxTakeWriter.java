@@ -91,8 +91,9 @@ final class FbxTakeWriter {
                         FbxBuild.time("ReferenceStart", clip.startSeconds()),
                         FbxBuild.time("ReferenceStop", clip.endSeconds())))));
     objects.connect(stack, 0);
-    long layer =
-        objects.add("AnimationLayer", new FbxName(clip.name(), "AnimLayer"), "", List.of());
+    // A record with children, since some readers take one without for a value.
+    List<FbxRecord> weight = List.of(FbxBuild.properties(List.of(FbxBuild.moving("Weight", 100))));
+    long layer = objects.add("AnimationLayer", new FbxName(clip.name(), "AnimLayer"), "", weight);
     objects.connect(layer, stack);
     Map<String, KeyCurve[]> keyed = new HashMap<>();
     for (Clip.Keys k : clip.keys()) {

@@ -40,7 +40,9 @@ final class FbxTextWriter {
     boolean first = true;
     boolean array = false;
     for (Object value : record.values()) {
-      out.write(first ? "" : ", ");
+      // A space before texts, none before numbers: some readers split lines so.
+      boolean text = value instanceof String || value instanceof FbxName;
+      out.write(first ? "" : text ? ", " : ",");
       first = false;
       array |= value.getClass().isArray() && !(value instanceof byte[]);
       value(record.name(), value, depth);
