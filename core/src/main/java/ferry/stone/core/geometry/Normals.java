@@ -62,6 +62,33 @@ public final class Normals {
         .compute((f, g) -> group[f] != 0 && group[f] == group[g] ? 1 : 0, progress);
   }
 
+  /** Normals that break at the mesh's own hard edges. Needs {@code hardEdges}. */
+  public static Attribute byHardEdges(PolygonMesh mesh, Progress progress) {
+    java.util.Set<Long> hard = new java.util.HashSet<>();
+    int[] pairs = mesh.hardEdges();
+    for (int i = 0; i + 1 < pairs.length; i += 2) {
+      hard.add(pair(pairs[i], pairs[i + 1]));
+    }
+    Normals work = new Normals(mesh);
+    java.util.Set<Long> apart = new java.util.HashSet<>();
+    if (!hard.isEmpty()) {
+      EdgeTable edges = EdgeTable.of(mesh.faces(), mesh.points().count());
+      work.prepareFaces();
+      for (int e = 0; e < edges.count(); e++) {
+        if (hard.contains(pair(edges.low(e), edges.high(e)))) {
+          for (int i = 1; i < edges.uses(e); i++) {
+            apart.add(pair(work.faceOf[edges.corner(e, 0)], work.faceOf[edges.corner(e, i)]));
+          }
+        }
+      }
+    }
+    return work.compute((f, g) -> apart.contains(pair(f, g)) ? 0 : 1, progress);
+  }
+
+  private static long pair(int a, int b) {
+    return (long) Math.min(a, b) << 32 | Math.max(a, b);
+  }
+
   private Attribute compute(IntBinaryOperator joins, Progress progress) {
     prepareFaces();
     progress.checkCancelled();

@@ -33,6 +33,8 @@ public final class RenderMesh {
     Attribute found = mesh.first(Attribute.Semantic.NORMAL).orElse(null);
     if (found == null && mesh.smoothing() != null && mesh.faces().faceCount() > 0) {
       found = Normals.bySmoothingGroups(mesh, progress);
+    } else if (found == null && mesh.hardEdges() != null && mesh.faces().faceCount() > 0) {
+      found = Normals.byHardEdges(mesh, progress);
     }
     normals = complete(found) ? found : null;
     uvs = mesh.all(Attribute.Semantic.UV);

@@ -1,7 +1,5 @@
 package ferry.stone.core.proof;
 
-import ferry.stone.core.finding.Finding;
-import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.CargoPath;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Resources;
@@ -12,7 +10,6 @@ import ferry.stone.core.math.Bounds;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.proof.LedgerRow.Verdict;
-import ferry.stone.core.scene.FaceSet;
 import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.PolygonMesh;
@@ -69,7 +66,7 @@ public record Proof(
     parts(ledger, near, far, arrived, read, match, landed, progress);
     new RigProof(ledger, near, arrived, read, match, landed).run(progress);
     new MaterialProof(ledger, near, arrived, read, cargo, landed).run(progress);
-    notCarried(ledger, arrived, landed);
+    NotCarried.list(ledger, arrived, landed);
     List<LedgerRow> rows = ledger.rows();
     Resources files = landed.files();
     long bytes = files.paths().stream().mapToLong(files::size).sum();
@@ -285,56 +282,5 @@ public record Proof(
       missing += counts.merge(name, -1, Integer::sum) < 0 ? 1 : 0;
     }
     return missing;
-  }
-
-  private static void notCarried(Ledger ledger, Scene far, Landed landed) {
-    ledger.group("What the format does not hold");
-    int smoothing = 0;
-    int sets = 0;
-    for (PolygonMesh mesh : far.meshes()) {
-      smoothing += mesh.smoothing() != null ? 1 : 0;
-      sets += mesh.faceSets().size();
-    }
-    if (smoothing > 0 && landed.isGltf()) {
-      ledger.add(
-          "Smoothing groups",
-          -1,
-          Figures.count(smoothing, "mesh"),
-          Figures.count(smoothing, "mesh"),
-          "—",
-          "normals say the same",
-          Verdict.LOST,
-          "glTF has none; the shading is in the normals");
-    }
-    if (sets > 0) {
-      List<String> names =
-          far.meshes().stream()
-              .flatMap(m -> m.faceSets().stream())
-              .map(FaceSet::name)
-              .distinct()
-              .limit(5)
-              .toList();
-      ledger.add(
-          "Groups inside parts",
-          -1,
-          Figures.count(sets),
-          Figures.count(sets),
-          "—",
-          Figures.count(-sets),
-          Verdict.LOST,
-          landed.format() + " has none: " + String.join(", ", names));
-    }
-    for (Finding finding : landed.findings()) {
-      boolean lost = finding.severity() == Severity.FIX;
-      ledger.add(
-          finding.where().isEmpty() ? finding.code() : finding.where(),
-          -1,
-          "—",
-          "—",
-          finding.measured().isEmpty() ? "—" : finding.measured(),
-          "",
-          lost ? Verdict.LOST : Verdict.CHANGED,
-          finding.message());
-    }
   }
 }

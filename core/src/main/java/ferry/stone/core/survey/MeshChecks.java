@@ -255,7 +255,9 @@ final class MeshChecks {
       missingCorners(mesh.first(Semantic.UV).get(), "missing-uvs", "UV");
       outsideSquare(mesh.first(Semantic.UV).get());
     }
-    if (mesh.first(Semantic.NORMAL).isEmpty() && mesh.smoothing() == null) {
+    if (mesh.first(Semantic.NORMAL).isEmpty()
+        && mesh.smoothing() == null
+        && mesh.hardEdges() == null) {
       findings.add(
           Finding.of(
                   "no-normals",

@@ -131,7 +131,11 @@ final class FbxBinaryParser {
     char type = (char) take(1, end, name).get();
     return switch (type) {
       case 'Y' -> (long) take(2, end, name).getShort();
-      case 'C', 'B' -> take(1, end, name).get() != 0;
+      case 'C', 'B' -> {
+        byte b = take(1, end, name).get();
+        // Keys of version 6 are told by letters.
+        yield b >= 'A' ? (Object) String.valueOf((char) b) : (Object) (b != 0);
+      }
       case 'I' -> (long) take(4, end, name).getInt();
       case 'F' -> (double) take(4, end, name).getFloat();
       case 'D' -> take(8, end, name).getDouble();

@@ -14,7 +14,8 @@ import java.util.Map;
 
 /** The objects of a file by their ids, and what is connected to what. */
 final class FbxDocument {
-  private static final int OLDEST = 7000;
+  private static final int OLDEST = 6000;
+  private static final int SEVEN = 7000;
   private static final int NEWEST = 7999;
 
   /**
@@ -66,8 +67,9 @@ final class FbxDocument {
           "",
           "the file is of version "
               + version
-              + "; versions 7000 to 7999 are read. Export it again as FBX 2014 or later.");
+              + "; versions 6000 to 7999 are read. Export it again as FBX 2014 or later.");
     }
+    root = version < SEVEN ? FbxSix.modern(root) : root;
     FbxDocument document = new FbxDocument(root);
     document.objects(resource, findings);
     document.connections(resource, findings);

@@ -1,9 +1,12 @@
 package ferry.stone.core.format.fbx;
 
+import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
+import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.CargoPath;
 import ferry.stone.core.format.ReferenceFinder;
 import ferry.stone.core.format.ReferenceReport;
+import ferry.stone.core.math.Figures;
 import ferry.stone.core.scene.Channel;
 import ferry.stone.core.scene.Material;
 import ferry.stone.core.scene.SceneBuilder;
@@ -32,6 +35,7 @@ final class FbxMaterialReader {
   private final String resource;
   private final Findings findings;
   private final Map<Long, Integer> textures = new HashMap<>();
+  private final Map<String, Integer> uvSets = new HashMap<>();
   private final Set<String> reported = new HashSet<>();
 
   FbxMaterialReader(
@@ -50,6 +54,13 @@ final class FbxMaterialReader {
   /** Adds all materials; the scene's id of each by the file's. */
   Map<Long, Integer> read() {
     Map<Long, Integer> ids = new HashMap<>();
+    // Textures name their UV set: its place is that in the first mesh that has one of this name.
+    for (FbxDocument.Item geometry : document.all("Geometry")) {
+      List<FbxRecord> sets = geometry.record().all("LayerElementUV");
+      for (int i = 0; i < sets.size(); i++) {
+        uvSets.putIfAbsent(sets.get(i).at("Name").text(0), i);
+      }
+    }
     for (FbxDocument.Item item : document.all("Material")) {
       int id = scene.newId();
       ids.put(item.id(), id);
@@ -172,6 +183,16 @@ final class FbxMaterialReader {
           continue;
         }
         texture = layers.get(0);
+        if (layers.size() > 1) {
+          findings.add(
+              Finding.of(
+                      "texture-layers",
+                      Severity.LOOK,
+                      item.name(),
+                      "Several textures are laid over each other here: the lowest one is taken."
+                          + " Bake them into one image before export.")
+                  .measured(Figures.count(layers.size(), "layer")));
+        }
       }
       if (!texture.kind().equals("Texture")) {
         continue;
@@ -201,7 +222,7 @@ final class FbxMaterialReader {
     String part = p.text(COMPONENT);
     return new TextureUse(
         id,
-        (int) p.number(UV_SET_NUMBER, 0),
+        (int) p.number(UV_SET_NUMBER, uvSets.getOrDefault(p.text("UVSet"), 0)),
         move.x,
         move.y,
         scale.x,

@@ -6,6 +6,7 @@ import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FormatException.Kind;
 import ferry.stone.core.math.Figures;
+import ferry.stone.core.math.FloatList;
 import ferry.stone.core.math.IntList;
 import ferry.stone.core.scene.Attribute;
 import ferry.stone.core.scene.Attribute.Domain;
@@ -56,6 +57,7 @@ final class FbxMeshReader {
         .attributes(attributes)
         .materials(none, slots)
         .smoothing(smoothing())
+        .hardEdges(hardEdges())
         .subdivision(subdivision())
         .properties(item.properties().custom())
         .build();
@@ -139,6 +141,8 @@ final class FbxMeshReader {
             case CONSTANT -> 1;
           };
       int count = numbers.length / components;
+      double[] fourth = layer.at("TangentsW").doubles();
+      boolean sided = semantic == Semantic.TANGENT && fourth.length == count;
       if ((index == null ? count : index.length) < wanted) {
         report(
             "layer-too-short",
@@ -160,10 +164,20 @@ final class FbxMeshReader {
               name.isEmpty() ? element.substring("LayerElement".length()) : name,
               semantic,
               domain,
-              components,
-              numbers,
+              sided ? 4 : components,
+              sided ? sided(numbers, fourth) : numbers,
               index));
     }
+  }
+
+  /** Tangents with the side of the other one as their fourth number. */
+  private static float[] sided(float[] xyz, double[] side) {
+    float[] result = new float[4 * side.length];
+    for (int i = 0; i < side.length; i++) {
+      System.arraycopy(xyz, 3 * i, result, 4 * i, 3);
+      result[4 * i + 3] = (float) side[i];
+    }
+    return result;
   }
 
   private int[] checked(int[] index, int count, String element) {
@@ -188,7 +202,7 @@ final class FbxMeshReader {
     return result;
   }
 
-  /** Slot of each face, {@code null} when all have the first. */
+  /** Slot of each face, −1 for none; {@code null} when all have the first. */
   private int[] materials() {
     FbxRecord layer = record.at("LayerElementMaterial");
     int[] written = layer.at("Materials").ints();
@@ -199,41 +213,67 @@ final class FbxMeshReader {
     int[] slots = Arrays.copyOf(written, faces.faceCount());
     for (int i = 0; i < slots.length; i++) {
       // A place beyond any list of materials would make a list of that length.
-      slots[i] = slots[i] < 0 || slots[i] > 65_535 ? 0 : slots[i];
+      slots[i] = slots[i] < 0 ? -1 : slots[i] > 65_535 ? 0 : slots[i];
     }
     return slots;
   }
 
-  /** Smoothing groups of the faces, {@code null} where normals say it or there are none. */
+  private static boolean isLaidOut(FbxRecord layer, String mapping) {
+    return layer.at("MappingInformationType").text(0).equals(mapping);
+  }
+
+  /** Smoothing groups of the faces, {@code null} where there are none. */
   private int[] smoothing() {
-    FbxRecord layer = record.at("LayerElementSmoothing");
-    int[] written = layer.at("Smoothing").ints();
-    String mapping = layer.at("MappingInformationType").text(0);
-    if (record.child("LayerElementNormal").isPresent() || written.length == 0) {
-      // Normals say it already, and more exactly.
-      return null;
+    for (FbxRecord layer : record.all("LayerElementSmoothing")) {
+      int[] written = layer.at("Smoothing").ints();
+      if (isLaidOut(layer, "ByPolygon") && written.length >= faces.faceCount()) {
+        return Arrays.copyOf(written, faces.faceCount());
+      }
     }
-    if (!mapping.equals("ByPolygon") || written.length < faces.faceCount()) {
-      report(
-          "smoothing-not-read",
-          "Smoothing laid out as "
-              + mapping
-              + " is not read, and there are no normals: recompute them, or export with normals.",
-          1);
-      return null;
+    return null;
+  }
+
+  /** Pairs of vertices of the edges that are not smooth, {@code null} where nothing says so. */
+  private int[] hardEdges() {
+    for (FbxRecord layer : record.all("LayerElementSmoothing")) {
+      if (!isLaidOut(layer, "ByEdge")) {
+        continue;
+      }
+      int[] smooth = layer.at("Smoothing").ints();
+      if (smooth.length < edgeCorners.length || edgeCorners.length == 0) {
+        report(
+            "smoothing-not-read",
+            "Smoothing by edge does not fit the edges: recompute the normals.",
+            1);
+        return null;
+      }
+      IntList hard = new IntList(16);
+      for (int e = 0; e < edgeCorners.length; e++) {
+        int corner = edgeCorners[e];
+        if (smooth[e] == 0 && corner >= 0 && corner < faces.cornerCount()) {
+          hard.add(faces.vertex(corner));
+          hard.add(faces.vertex(next(corner)));
+        }
+      }
+      return hard.toArray();
     }
-    return Arrays.copyOf(written, faces.faceCount());
+    return null;
   }
 
   private Subdivision subdivision() {
     double smoothness = record.at("Smoothness").number(0, 0);
     double[] creases = record.at("LayerElementEdgeCrease").at("EdgeCrease").doubles();
-    boolean any = Arrays.stream(creases).anyMatch(c -> c > 0);
+    double[] corners = record.at("LayerElementVertexCrease").at("VertexCrease").doubles();
+    int[] hole = record.at("LayerElementHole").at("Hole").ints();
+    boolean any =
+        Arrays.stream(creases).anyMatch(c -> c > 0)
+            || Arrays.stream(corners).anyMatch(c -> c > 0)
+            || Arrays.stream(hole).anyMatch(h -> h != 0);
     if (smoothness < 1 && !any) {
       return null;
     }
     IntList edges = new IntList(16);
-    ferry.stone.core.math.FloatList sharpness = new ferry.stone.core.math.FloatList(8);
+    FloatList sharpness = new FloatList(8);
     for (int e = 0; e < Math.min(edgeCorners.length, creases.length); e++) {
       int corner = edgeCorners[e];
       if (creases[e] > 0 && corner >= 0 && corner < faces.cornerCount()) {
@@ -242,15 +282,29 @@ final class FbxMeshReader {
         sharpness.add((float) creases[e]);
       }
     }
+    IntList sharp = new IntList(8);
+    FloatList howSharp = new FloatList(8);
+    for (int v = 0; v < Math.min(vertices, corners.length); v++) {
+      if (corners[v] > 0) {
+        sharp.add(v);
+        howSharp.add((float) corners[v]);
+      }
+    }
+    IntList holes = new IntList(8);
+    for (int f = 0; f < Math.min(faces.faceCount(), hole.length); f++) {
+      if (hole[f] != 0) {
+        holes.add(f);
+      }
+    }
     int level = (int) Math.max(0, Math.min(10, record.at("PreviewDivisionLevels").number(0, 2)));
     return new Subdivision(
         "catmullClark",
         level,
         edges.toArray(),
         sharpness.toArray(),
-        new int[0],
-        new float[0],
-        new int[0]);
+        sharp.toArray(),
+        howSharp.toArray(),
+        holes.toArray());
   }
 
   /** The corner after one in its own face. */

@@ -112,6 +112,10 @@ public final class FbxReader {
     own.sort(java.util.Comparator.comparingInt(PolygonMesh::id));
     own.forEach(scene::add);
     skins();
+    new FbxSets(document, nodeIds).addTo(scene);
+    new FbxProperties(document.root().at("GlobalSettings"), Map.of())
+        .custom()
+        .forEach(scene::property);
     clips(settings.framesPerSecond());
     return scene.build();
   }

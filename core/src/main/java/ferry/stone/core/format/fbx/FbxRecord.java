@@ -77,6 +77,13 @@ record FbxRecord(String name, List<Object> values, List<FbxRecord> children, Str
       }
       return d;
     }
+    if (values.size() == 1 && values.get(0) instanceof float[] floats) {
+      double[] d = new double[floats.length];
+      for (int i = 0; i < d.length; i++) {
+        d[i] = floats[i];
+      }
+      return d;
+    }
     return values.stream()
         .filter(Number.class::isInstance)
         .mapToDouble(v -> ((Number) v).doubleValue())

@@ -98,7 +98,7 @@ final class FbxTextParser {
         return;
       } else if (isNumber(c)) {
         Object number = number();
-        if (record.values().size() < MOST_SINGLE) {
+        if (record.values().size() < MOST_SINGLE || record.name().equals("Key")) {
           record.values().add(number);
         } else {
           // Old files write arrays as long lists: they become one array below.

@@ -282,10 +282,10 @@ class FbxReaderTest {
             () -> read("solid cube".getBytes(StandardCharsets.UTF_8), new Findings()));
     assertEquals(FormatException.Kind.NOT_THIS_FORMAT, e.kind());
     byte[] old = file(1, 7400);
-    old[23] = (byte) (6100 & 0xff);
-    old[24] = (byte) (6100 >> 8);
+    old[23] = (byte) (5800 & 0xff);
+    old[24] = (byte) (5800 >> 8);
     e = assertThrows(FormatException.class, () -> read(old, new Findings()));
     assertEquals(FormatException.Kind.TOO_OLD, e.kind());
-    assertTrue(e.getMessage().contains("6100"), e.getMessage());
+    assertTrue(e.getMessage().contains("5800"), e.getMessage());
   }
 }
