@@ -52,7 +52,9 @@ export function SideScene(props: Props) {
   useEffect(() => () => materials.dispose(), [materials]);
 
   const chosen = useMemo(() => new Set(selected), [selected]);
-  const away = useMemo(() => hiddenWithChildren(side, hidden), [side, hidden]);
+  const level = useView((s) => s.level);
+  const pose = useView((s) => s.pose);
+  const away = useMemo(() => hiddenWithChildren(side, hidden, level), [side, hidden, level]);
   const groups = useMemo(() => grouped(side, away, chosen), [side, away, chosen]);
   const material = (part: Part, isChosen: boolean, skin: number) =>
     materials.get(
@@ -75,6 +77,10 @@ export function SideScene(props: Props) {
     show();
     return useTime.subscribe((now, before) => now.seconds !== before.seconds && show());
   }, [stage, motion, invalidate]);
+  useEffect(() => {
+    stage.choose(pose);
+    invalidate();
+  }, [stage, pose, invalidate]);
   useEffect(() => {
     for (const [node, weights] of Object.entries(byHand)) {
       stage.setWeights(Number(node), weights);
@@ -165,11 +171,21 @@ function chosenJoint(side: SideView, skin: number, selected: number[]): number {
   return joints.findIndex((id) => selected.includes(id));
 }
 
-function hiddenWithChildren(side: SideView, hidden: number[]): Set<number> {
+/** What is hidden by hand, and the detail levels that are not chosen, with all below them. */
+function hiddenWithChildren(side: SideView, hidden: number[], level: number): Set<number> {
   const away = new Set(hidden);
+  const levels = new Map<number, number>();
+  for (const node of side.nodes) {
+    if (node.level >= 0) {
+      levels.set(node.parent, Math.max(node.level, levels.get(node.parent) ?? 0));
+    }
+  }
   // Parents stand before their children.
   for (const node of side.nodes) {
-    if (away.has(node.parent)) {
+    // A group with fewer levels shows its coarsest.
+    const wanted = Math.min(level, levels.get(node.parent) ?? 0);
+    const otherLevel = level >= 0 && node.level >= 0 && node.level !== wanted;
+    if (away.has(node.parent) || otherLevel) {
       away.add(node.id);
     }
   }

@@ -1,5 +1,6 @@
 import { Bone, type InstancedMesh, Matrix4, type Mesh, Skeleton } from 'three';
 import type { SideView } from '../api/client';
+import type { PoseChoice } from '../features/crossing/store';
 import { frameAt, type Motion, matrixAt } from './motionBlock';
 
 const scratch = new Array<number>(16).fill(0);
@@ -14,7 +15,11 @@ export class Stage {
   private readonly restWeights = new Map<number, number[]>();
   private readonly shown = new Map<number, Set<Mesh>>();
   private readonly many = new Map<InstancedMesh, number[]>();
-  private readonly skeletons = new Map<number, { skeleton: Skeleton; joints: number[] }>();
+  private readonly skeletons = new Map<
+    number,
+    { skeleton: Skeleton; joints: number[]; bound: Matrix4[] }
+  >();
+  private choice: PoseChoice = 'clip';
   /** Weights that the user has set, by node. */
   private readonly handWeights = new Map<number, number[]>();
   private motion: Motion | null = null;
@@ -34,6 +39,8 @@ export class Stage {
       this.skeletons.set(skin.id, {
         skeleton: new Skeleton(bones, inverses),
         joints: skin.joints,
+        // Where each joint stood at bind: there the inverse bind matrices undo it.
+        bound: inverses.map((m) => new Matrix4().fromArray(skin.bind).multiply(m.clone().invert())),
       });
     }
     this.pose(null, 0);
@@ -82,6 +89,12 @@ export class Stage {
     this.pose(this.motion, this.seconds);
   }
 
+  /** Chooses between the clip's or rest pose and the one that skins were bound in. */
+  choose(choice: PoseChoice) {
+    this.choice = choice;
+    this.pose(this.motion, this.seconds);
+  }
+
   /** Sets the pose of a moment of a clip, or the rest pose. */
   pose(motion: Motion | null, seconds: number) {
     this.motion = motion;
@@ -89,16 +102,19 @@ export class Stage {
     for (const [id, matrix] of this.rest) {
       this.world.get(id)?.copy(matrix);
     }
-    if (motion && motion.loaded > 0) {
+    if (motion && motion.loaded > 0 && this.choice === 'clip') {
       const { frame, part } = frameAt(motion, seconds);
       for (const [place, id] of motion.nodes.entries()) {
         matrixAt(motion, place, frame, part, scratch);
         this.world.get(id)?.fromArray(scratch);
       }
     }
-    for (const { skeleton, joints } of this.skeletons.values()) {
+    for (const { skeleton, joints, bound } of this.skeletons.values()) {
       for (const [j, id] of joints.entries()) {
         const world = this.world.get(id);
+        if (world && bound[j] && this.choice === 'bind') {
+          world.copy(bound[j]);
+        }
         if (world) {
           skeleton.bones[j]?.matrixWorld.copy(world);
         }
@@ -130,8 +146,11 @@ export class Stage {
     if (byHand) {
       return byHand;
     }
+    if (this.choice === 'bind') {
+      return [];
+    }
     const motion = this.motion;
-    if (motion && motion.loaded > 0) {
+    if (motion && motion.loaded > 0 && this.choice === 'clip') {
       let at = 0;
       for (const { node, count } of motion.morphs) {
         if (node === nodeId) {

@@ -74,7 +74,7 @@ export default function CrossingPage() {
         <CargoPanel id={id} ready={ready} />
         <div className="workbench">
           <TwinView id={id} crossing={crossing.data} />
-          <Timeline clips={near.data?.clips ?? []} />
+          <Timeline clips={near.data?.clips ?? []} rigged={(near.data?.skins.length ?? 0) > 0} />
           {crossing.data && <Quayside id={id} stop={stop as Stop} crossing={crossing.data} />}
         </div>
       </main>

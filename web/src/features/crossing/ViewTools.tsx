@@ -51,6 +51,7 @@ export function ViewTools({ side, rigged }: { side: SideView | undefined; rigged
           Skeleton
         </Button>
       )}
+      {(side?.nodes ?? []).some((n) => n.level >= 0) && <LevelChoice side={side} />}
       {(side?.lights.length ?? 0) > 0 && (
         <Button
           variant="outline-secondary"
@@ -64,6 +65,29 @@ export function ViewTools({ side, rigged }: { side: SideView | undefined; rigged
       )}
       {(side?.cameras.length ?? 0) > 0 && <CameraChoice side={side} />}
     </>
+  );
+}
+
+/** One level of detail groups at a time, or all of them. */
+function LevelChoice({ side }: { side: SideView | undefined }) {
+  const level = useView((s) => s.level);
+  const set = useView((s) => s.set);
+  const count = 1 + Math.max(-1, ...(side?.nodes ?? []).map((n) => n.level));
+  return (
+    <Form.Select
+      size="sm"
+      aria-label="Detail level"
+      title="Which detail level both views show"
+      value={level}
+      onChange={(e) => set({ level: Number(e.target.value) })}
+    >
+      {Array.from({ length: count }, (_, i) => (
+        <option key={i} value={i}>
+          Level {i + 1} of {count}
+        </option>
+      ))}
+      <option value={-1}>All levels</option>
+    </Form.Select>
   );
 }
 

@@ -2,6 +2,7 @@ import { create } from 'zustand';
 
 export type Layout = 'both' | 'near' | 'far' | 'seam';
 export type Shading = 'surface' | 'sides' | 'pieces' | 'uv' | 'weights';
+export type PoseChoice = 'clip' | 'bind';
 export type Side = 'near' | 'far';
 export type Vec3 = [number, number, number];
 
@@ -40,6 +41,10 @@ interface ViewState {
   ownLights: boolean;
   /** Whether the skeleton is drawn. */
   skeleton: boolean;
+  /** Which pose is shown: the clip's (or the one without), or that in which skins were bound. */
+  pose: PoseChoice;
+  /** Which level of detail groups is shown, 0 the finest; −1 for all at once. */
+  level: number;
   /** Morph weights set by hand, by node. */
   morphWeights: Record<number, number[]>;
   set: (change: Partial<ViewState>) => void;
@@ -69,6 +74,8 @@ export const useView = create<ViewState>((set) => ({
   hoveredStone: null,
   openStone: null,
   skeleton: false,
+  pose: 'clip',
+  level: 0,
   ownLights: false,
   lookThrough: null,
   morphWeights: {},
@@ -110,6 +117,8 @@ export const useView = create<ViewState>((set) => ({
       morphWeights: {},
       lookThrough: null,
       ownLights: false,
+      pose: 'clip',
+      level: 0,
     }),
 }));
 

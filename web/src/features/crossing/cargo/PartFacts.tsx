@@ -5,6 +5,7 @@ import { useView } from '../store';
 import { ClipList } from './ClipList';
 import { FactList } from './FactList';
 import { RigFacts } from './RigFacts';
+import { TextureList } from './TextureList';
 
 interface Props {
   crossingId: string;
@@ -111,6 +112,7 @@ function WholeFacts({ side, survey }: Omit<Props, 'crossingId'>) {
       <h2 className="caps">Whole scene</h2>
       <FactList facts={facts} />
       {side.clips.length > 0 && <ClipList clips={side.clips} />}
+      {side.textures.length > 0 && <TextureList textures={side.textures} />}
     </section>
   );
 }

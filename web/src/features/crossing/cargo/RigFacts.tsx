@@ -44,6 +44,9 @@ export function RigFacts({ crossingId, nodeId }: { crossingId: string; nodeId: n
       `up to ${skin.mostInfluences}${skin.overFour > 0 ? ` · ${count(skin.overFour)} vertices over 4` : ''}`,
     ]);
   }
+  for (const [name, value] of Object.entries(part.notes)) {
+    facts.push([name, value]);
+  }
   if (part.clips.length > 0) {
     facts.push(['Moved by', part.clips.map((c) => c || '(no name)').join(', ')]);
   }

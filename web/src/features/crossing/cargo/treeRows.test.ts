@@ -12,6 +12,7 @@ const node = (id: number, parent: number, name: string, mesh: string | null = nu
   matrix: [],
   skin: -1,
   weights: [],
+  level: -1,
 });
 const nodes = [
   node(1, -1, 'weir'),

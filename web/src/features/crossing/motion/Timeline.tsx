@@ -3,13 +3,16 @@ import { Form } from 'react-bootstrap';
 import type { SideView } from '../../../api/client';
 import { Button } from '../../../shared/Button';
 import { useKeys } from '../../../shared/useKeys';
+import { useView } from '../store';
 import { frameOf, SPEEDS, useTime } from './time';
 
 const TICKS = 12;
 
 /** Clip, play, scrub, range, speed and loop: shown when there is motion. */
-export function Timeline({ clips }: { clips: SideView['clips'] }) {
+export function Timeline({ clips, rigged }: { clips: SideView['clips']; rigged: boolean }) {
   const s = useTime();
+  const pose = useView((v) => v.pose);
+  const setView = useView((v) => v.set);
   const frame = frameOf(s);
   const clip = clips.find((c) => c.id === s.clip);
 
@@ -32,6 +35,10 @@ export function Timeline({ clips }: { clips: SideView['clips'] }) {
     return () => cancelAnimationFrame(request);
   }, [s.playing]);
   const play = () => {
+    if (clips.length === 0) {
+      return;
+    }
+    setView({ pose: 'clip' });
     if (s.clip === null) {
       s.open(clips[0] ?? null);
     } else if (!s.playing && frame >= s.range[1]) {
@@ -44,7 +51,7 @@ export function Timeline({ clips }: { clips: SideView['clips'] }) {
     b: () => s.step(-1),
     n: () => s.step(1),
   });
-  if (clips.length === 0) {
+  if (clips.length === 0 && !rigged) {
     return null;
   }
   return (
@@ -52,17 +59,26 @@ export function Timeline({ clips }: { clips: SideView['clips'] }) {
       <Form.Select
         size="sm"
         aria-label="Clip"
-        value={s.clip ?? ''}
-        onChange={(e) => s.open(clips.find((c) => String(c.id) === e.target.value) ?? null)}
+        value={pose === 'bind' ? 'bind' : (s.clip ?? '')}
+        onChange={(e) => {
+          setView({ pose: e.target.value === 'bind' ? 'bind' : 'clip' });
+          s.open(clips.find((c) => String(c.id) === e.target.value) ?? null);
+        }}
       >
         <option value="">Rest pose</option>
+        {rigged && <option value="bind">Bind pose</option>}
         {clips.map((c) => (
           <option key={c.id} value={c.id}>
             {c.name || '(no name)'}
           </option>
         ))}
       </Form.Select>
-      <Button variant="outline-secondary" onClick={play} title="Play or stop (P)">
+      <Button
+        variant="outline-secondary"
+        onClick={play}
+        disabled={clips.length === 0}
+        title="Play or stop (P)"
+      >
         {s.playing ? 'Stop' : 'Play'}
       </Button>
       <Button
@@ -110,7 +126,7 @@ export function Timeline({ clips }: { clips: SideView['clips'] }) {
         )}
       </div>
       <output className="moment">
-        {clip ? `${s.seconds.toFixed(2)} s · frame ${frame} of ${s.frames - 1}` : 'rest pose'}
+        {clip ? `${s.seconds.toFixed(2)} s · frame ${frame} of ${s.frames - 1}` : pose === 'bind' ? 'bind pose' : 'rest pose'}
       </output>
       <RangeField which={0} label="From" />
       <RangeField which={1} label="To" />

@@ -73,7 +73,7 @@ final class GltfScale {
   }
 
   /** Best seconds, and the most memory in use above what was in use before, in MB. */
-  private static double[] best(Callable<Object> work) throws Exception {
+  static double[] best(Callable<Object> work) throws Exception {
     double seconds = Double.POSITIVE_INFINITY;
     double memory = Double.POSITIVE_INFINITY;
     for (int i = 0; i < ROUNDS; i++) {
@@ -98,7 +98,7 @@ final class GltfScale {
   }
 
   /** A wavy sheet of so many quads along a side, cut into triangles, with normals. */
-  private static Scene sheet(int side) {
+  static Scene sheet(int side) {
     int n = side + 1;
     float[] xyz = new float[3 * n * n];
     float[] normals = new float[3 * n * n];

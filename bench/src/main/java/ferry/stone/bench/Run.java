@@ -9,7 +9,7 @@ import org.openjdk.jmh.runner.options.OptionsBuilder;
 
 /**
  * Runs the benchmarks and prints ratios; the argument is part of a benchmark's name, or {@code
- * scale} for large files through the disk.
+ * scale} for large files through the disk, or {@code fbx} for those of FBX.
  */
 public final class Run {
   private Run() {}
@@ -17,6 +17,10 @@ public final class Run {
   public static void main(String[] args) throws Exception {
     if (args.length > 0 && args[0].equals("scale")) {
       GltfScale.print();
+      return;
+    }
+    if (args.length > 0 && args[0].equals("fbx")) {
+      FbxScale.print(java.nio.file.Path.of(args.length > 1 ? args[1] : "e2e/checks"));
       return;
     }
     OptionsBuilder options = new OptionsBuilder();

@@ -27,6 +27,7 @@ import org.joml.Vector3d;
  * @param form how the source wrote the transform
  * @param metresPerUnit length of a scene unit
  * @param clips names of the clips that move it
+ * @param notes what else the source says of the part: pivots, subdivision, sets
  * @param properties custom values as text
  */
 public record PartView(
@@ -44,6 +45,7 @@ public record PartView(
     List<SkinFacts> skins,
     List<MorphFacts> morphs,
     List<String> clips,
+    Map<String, String> notes,
     Map<String, String> properties) {
 
   /**
@@ -106,7 +108,7 @@ public record PartView(
         new double[] {Math.toDegrees(e.x), Math.toDegrees(e.y), Math.toDegrees(e.z)},
         new double[] {q.x, q.y, q.z, q.w},
         new double[] {s.x, s.y, s.z},
-        node.transform() instanceof LocalTransform.Trs ? "translation, rotation, scale" : "matrix",
+        PartNotes.form(node.transform()),
         unit,
         skins,
         morphs,
@@ -114,6 +116,7 @@ public record PartView(
             .filter(c -> c.tracks().stream().anyMatch(t -> t.targetId() == nodeId))
             .map(Clip::name)
             .toList(),
+        PartNotes.of(scene, node),
         properties);
   }
 

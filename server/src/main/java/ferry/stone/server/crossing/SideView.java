@@ -13,6 +13,7 @@ import ferry.stone.core.scene.Material;
 import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.Skin;
 import ferry.stone.core.scene.Texture;
 import ferry.stone.core.scene.TextureUse;
 import ferry.stone.core.texture.ColourSpace;
@@ -33,6 +34,7 @@ import org.joml.Matrix4d;
  * @param heightNote what the height means
  * @param metresPerUnit length of one unit of this view in metres
  * @param bounds of the view: min x y z, max x y z; empty without meshes
+ * @param textures the images that materials use
  * @param looks names of material variants to choose from
  * @param fromNear carries points of the near view to this one: 16 numbers, column by column
  */
@@ -50,6 +52,7 @@ public record SideView(
     List<ClipView> clips,
     List<CameraView> cameras,
     List<LightView> lights,
+    List<TextureFact> textures,
     List<String> looks) {
 
   /**
@@ -57,8 +60,20 @@ public record SideView(
    *
    * @param joints ids of their nodes
    * @param inverseBind 16 numbers for each, column by column
+   * @param bind where the mesh's points stood when they were bound, to the view: 16 numbers
    */
-  public record SkinView(int id, int[] joints, double[] inverseBind) {}
+  public record SkinView(int id, int[] joints, double[] inverseBind, double[] bind) {}
+
+  /**
+   * An image of the file.
+   *
+   * @param written the path as the source wrote it
+   * @param state {@code found}, {@code embedded} or {@code missing}
+   * @param place the file in the cargo, empty for the others
+   * @param materials names of the materials that use it
+   */
+  public record TextureFact(
+      int id, String name, String written, String state, String place, List<String> materials) {}
 
   /**
    * A piece of motion.
@@ -113,6 +128,7 @@ public record SideView(
    * @param matrix to the view: 16 numbers, column by column
    * @param skin id of the skin that moves its mesh, −1 for none
    * @param weights rest weights of its mesh's morph targets
+   * @param level place among the levels of a detail group, 0 the finest; −1 when it is no level
    */
   public record NodeView(
       int id,
@@ -123,7 +139,8 @@ public record SideView(
       @Schema(nullable = true) String mesh,
       double[] matrix,
       int skin,
-      double[] weights) {}
+      double[] weights,
+      int level) {}
 
   /**
    * A material as metallic-roughness.
@@ -228,7 +245,8 @@ public record SideView(
               key,
               matrix.get(new double[16]),
               skin,
-              rest.morphWeights()[i] == null ? new double[0] : rest.morphWeights()[i]));
+              rest.morphWeights()[i] == null ? new double[0] : rest.morphWeights()[i],
+              level(scene, i)));
     }
     boolean farSide = caption.startsWith("as it will");
     Matrix4d fromNear = farSide ? Rebase.matrix(scene, Frame.Y_UP_METRE) : new Matrix4d();
@@ -247,13 +265,44 @@ public record SideView(
         fromNear.get(new double[16]),
         nodes,
         scene.materials().stream().map(m -> material(m, scene)).toList(),
-        scene.skins().stream()
-            .map(s -> new SkinView(s.id(), s.jointNodeIds(), s.inverseBind()))
-            .toList(),
+        scene.skins().stream().map(s -> skin(scene, s, toView)).toList(),
         scene.clips().stream().map(c -> clip(c, scene)).toList(),
         cameras(scene, new Matrix4d(toView)),
         lights(scene, new Matrix4d(toView)),
+        SideTextures.of(scene),
         scene.variants());
+  }
+
+  /** The children of a detail group are its levels, in their order. */
+  private static int level(Scene scene, int place) {
+    int parent = scene.nodes().get(place).parent();
+    if (parent < 0 || !(scene.nodes().get(parent).content() instanceof Node.Content.DetailGroup)) {
+      return -1;
+    }
+    int level = 0;
+    for (int i = parent + 1; i < place; i++) {
+      level += scene.nodes().get(i).parent() == parent ? 1 : 0;
+    }
+    return level;
+  }
+
+  private static SkinView skin(Scene scene, Skin skin, Matrix4d toView) {
+    Matrix4d bind = new Matrix4d(toView).mul(scene.placement());
+    if (skin.bindMatrix() != null) {
+      bind.mul(new Matrix4d().set(skin.bindMatrix()));
+    } else {
+      // Unsaid: as if it had been bound where its mesh stands at rest.
+      Matrix4d[] world = scene.worldMatrices();
+      for (int i = 0; i < world.length; i++) {
+        Node node = scene.nodes().get(i);
+        if (node.content() instanceof Node.Content.MeshContent m && m.skinId() == skin.id()) {
+          bind.set(toView).mul(world[i]).mul(node.geometric().toMatrix());
+          break;
+        }
+      }
+    }
+    return new SkinView(
+        skin.id(), skin.jointNodeIds(), skin.inverseBind(), bind.get(new double[16]));
   }
 
   private static List<LightView> lights(Scene scene, Matrix4d toView) {

@@ -3,6 +3,7 @@ package ferry.stone.core.format.fbx;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Severity;
+import ferry.stone.core.math.DoubleList;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.motion.TrackValues;
 import ferry.stone.core.scene.Clip;
@@ -13,10 +14,10 @@ import ferry.stone.core.scene.LocalTransform.PivotTransform;
 import ferry.stone.core.scene.LocalTransform.ScaleInheritance;
 import ferry.stone.core.texture.ColourSpace;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
-import java.util.TreeSet;
 
 /**
  * Turns takes into clips. The keys are kept as they were written; beside them tracks of
@@ -182,7 +183,7 @@ final class FbxClipReader {
   }
 
   private double[] times(FbxMotion.Value[] own, double start, double end) {
-    TreeSet<Double> keys = new TreeSet<>();
+    DoubleList keys = new DoubleList(64);
     for (FbxMotion.Value value : own) {
       if (value != null) {
         value.times(keys);
@@ -192,22 +193,43 @@ final class FbxClipReader {
   }
 
   /** Moments to look at within the take: its ends, its keys, and every frame between the keys. */
-  private double[] grid(TreeSet<Double> keys, double start, double end) {
-    TreeSet<Double> times = new TreeSet<>(keys.subSet(start, true, end, true));
-    double first = Math.max(start, keys.first());
-    double last = Math.min(end, keys.last());
+  private double[] grid(DoubleList keys, double start, double end) {
+    double[] sorted = keys.toArray();
+    Arrays.sort(sorted);
+    double first = Math.max(start, sorted[0]);
+    double last = Math.min(end, sorted[sorted.length - 1]);
+    DoubleList times = new DoubleList(2 * sorted.length);
     times.add(start);
-    times.add(end);
     // A take of many hours is sampled more coarsely, so that it fits.
     double step = Math.max(1 / framesPerSecond, (last - first) / MOST_SAMPLES);
-    for (long i = (long) Math.floor((first - start) / step); start + i * step <= last; i++) {
-      double t = start + i * step;
-      Double near = times.floor(t + NEAR);
-      if (t >= first && (near == null || t - near > NEAR)) {
-        times.add(t);
+    long frame = (long) Math.ceil((first - start) / step - 1e-9);
+    int key = 0;
+    while (true) {
+      while (key < sorted.length && sorted[key] <= times.get(times.size() - 1)) {
+        key++;
+      }
+      double t = start + frame * step;
+      double next = key < sorted.length ? sorted[key] : Double.POSITIVE_INFINITY;
+      boolean isFrame = t <= last && t < next;
+      next = isFrame ? t : next;
+      if (!(next < end)) {
+        break;
+      }
+      frame += isFrame ? 1 : 0;
+      // A frame beside a key is that key.
+      boolean near = next - times.get(times.size() - 1) <= NEAR || isFrame && near(sorted, key, t);
+      if (!isFrame || !near) {
+        times.add(next);
       }
     }
-    return times.stream().mapToDouble(Double::doubleValue).toArray();
+    if (end > start) {
+      times.add(end);
+    }
+    return times.toArray();
+  }
+
+  private static boolean near(double[] keys, int key, double t) {
+    return key < keys.length && keys[key] - t <= NEAR;
   }
 
   private void hierarchy(
@@ -226,7 +248,7 @@ final class FbxClipReader {
     if (needed.isEmpty()) {
       return;
     }
-    TreeSet<Double> all = new TreeSet<>();
+    DoubleList all = new DoubleList(64);
     for (int i : needed) {
       for (int v = 0; moves[i] != null && v < 3; v++) {
         if (moves[i][v] != null) {
@@ -259,7 +281,7 @@ final class FbxClipReader {
       if (moving == null) {
         continue;
       }
-      TreeSet<Double> times = new TreeSet<>();
+      DoubleList times = new DoubleList(16);
       moving.times(times);
       KeyCurve[] curves = moving.curvesOr(grid(times, start, end));
       boolean seen = value.track().equals(Clip.VISIBLE);

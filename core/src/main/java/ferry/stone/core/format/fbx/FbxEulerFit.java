@@ -15,8 +15,11 @@ import org.joml.Vector3d;
  * where that is within the tolerance, else a cubic with the slopes of the motion, else two spans.
  */
 final class FbxEulerFit {
+  /** Angles in degrees that differ by less are the same: one key is enough. */
+  private static final double STILL = 1e-9;
+
   private static final int DEEPEST = 12;
-  private static final int CHECKS = 6;
+  private static final int CHECKS = 4;
 
   /** Part of a span over which slopes are measured. */
   private static final double SLOPE_STEP = 1e-4;
@@ -179,11 +182,25 @@ final class FbxEulerFit {
     }
   }
 
+  private static boolean stands(double[] values) {
+    for (double v : values) {
+      if (Math.abs(v - values[0]) > STILL) {
+        return false;
+      }
+    }
+    return true;
+  }
+
   private KeyCurve[] curves() {
     KeyCurve[] curves = new KeyCurve[3];
     double[] seconds = times.toArray();
     for (int c = 0; c < 3; c++) {
-      curves[c] = KeyCurve.of(seconds, values[c].toArray());
+      double[] angles = values[c].toArray();
+      if (stands(angles)) {
+        curves[c] = KeyCurve.of(new double[] {seconds[0]}, new double[] {angles[0]});
+        continue;
+      }
+      curves[c] = KeyCurve.of(seconds, angles);
       Arrays.fill(curves[c].modes(), KeyCurve.LINE);
       for (int k = 0; k < seconds.length; k++) {
         curves[c].modes()[k] = (byte) modes.get(k);

@@ -1,12 +1,12 @@
 package ferry.stone.core.format.fbx;
 
+import ferry.stone.core.math.DoubleList;
 import ferry.stone.core.scene.KeyCurve;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.TreeSet;
 
 /** The curves of one take: which values of which objects move, over all of its layers. */
 final class FbxMotion {
@@ -138,13 +138,15 @@ final class FbxMotion {
       return result;
     }
 
-    /** Adds the times of all keys, and moments just before they jump. */
-    void times(TreeSet<Double> times) {
+    /** Adds the times of all keys, and moments just before they jump, in no order. */
+    void times(DoubleList times) {
       for (Layer layer : layers) {
         for (KeyCurve curve : layer.curves()) {
           if (curve != null) {
-            Arrays.stream(curve.seconds()).forEach(times::add);
-            times.addAll(curve.beforeJumps());
+            for (double t : curve.seconds()) {
+              times.add(t);
+            }
+            curve.beforeJumps().forEach(times::add);
           }
         }
       }

@@ -1,0 +1,114 @@
+package ferry.stone.server.crossing;
+
+import ferry.stone.core.math.Figures;
+import ferry.stone.core.scene.LocalTransform;
+import ferry.stone.core.scene.LocalTransform.InheritedTransform;
+import ferry.stone.core.scene.LocalTransform.PivotTransform;
+import ferry.stone.core.scene.Node;
+import ferry.stone.core.scene.NodeSet;
+import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.Subdivision;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import org.joml.Vector3dc;
+
+/** Says in words what the source wrote of a part besides its numbers. */
+final class PartNotes {
+  private PartNotes() {}
+
+  /** How the source wrote a transform. */
+  static String form(LocalTransform transform) {
+    if (transform instanceof LocalTransform.MatrixTransform) {
+      return "matrix";
+    }
+    return transform instanceof LocalTransform.OpList
+        ? "list of operations"
+        : transform instanceof LocalTransform.Trs ? "translation, rotation, scale" : "with pivots";
+  }
+
+  static Map<String, String> of(Scene scene, Node node) {
+    Map<String, String> notes = new LinkedHashMap<>();
+    PivotTransform own =
+        node.transform() instanceof PivotTransform p
+            ? p
+            : node.transform() instanceof InheritedTransform i ? i.own() : null;
+    if (own != null) {
+      pivots(own, notes);
+    }
+    if (node.content() instanceof Node.Content.MeshContent content) {
+      scene.mesh(content.meshId()).ifPresent(mesh -> mesh(mesh, notes));
+    }
+    if (node.content() instanceof Node.Content.DetailGroup group) {
+      boolean distances = group.measure() == Node.Content.DetailGroup.Measure.DISTANCE;
+      notes.put(
+          distances ? "Levels end at" : "Levels by height on screen",
+          IntStream.range(0, group.thresholds().length)
+              .mapToObj(i -> threshold(group.thresholds()[i], distances, scene))
+              .collect(Collectors.joining(", ")));
+    }
+    for (NodeSet set : scene.sets()) {
+      if (IntStream.of(set.nodeIds()).anyMatch(id -> id == node.id())) {
+        notes.merge(
+            set.kind() == NodeSet.Kind.LAYER ? "Layer" : "In selections",
+            set.name(),
+            (a, b) -> a + ", " + b);
+      }
+    }
+    return notes;
+  }
+
+  private static String threshold(double value, boolean distance, Scene scene) {
+    if (distance) {
+      return value == Double.MAX_VALUE
+          ? "no end"
+          : Figures.length(value * scene.frame().metresPerUnit());
+    }
+    return Figures.plain(Math.round(1000 * value) / 10.0) + " %";
+  }
+
+  private static void pivots(PivotTransform own, Map<String, String> notes) {
+    if (own.order() != LocalTransform.EulerOrder.XYZ) {
+      notes.put("Turns in the order", own.order().name());
+    }
+    put(notes, "Pre-rotation", own.preRotation(), "°");
+    put(notes, "Post-rotation", own.postRotation(), "°");
+    put(notes, "Rotation pivot", own.rotationPivot(), "");
+    put(notes, "Scaling pivot", own.scalingPivot(), "");
+    switch (own.inheritance()) {
+      case AFTER_ROTATION -> notes.put("Parent's scale", "after both rotations");
+      case NONE -> notes.put("Parent's scale", "not passed on");
+      default -> {
+        // The plain way needs no words.
+      }
+    }
+  }
+
+  private static void put(Map<String, String> notes, String name, Vector3dc v, String unit) {
+    if (v.lengthSquared() > 0) {
+      notes.put(name, number(v.x()) + ", " + number(v.y()) + ", " + number(v.z()) + unit);
+    }
+  }
+
+  private static String number(double v) {
+    return Figures.plain(Math.round(1e4 * v) / 1e4);
+  }
+
+  private static void mesh(PolygonMesh mesh, Map<String, String> notes) {
+    Subdivision s = mesh.subdivision();
+    if (s != null) {
+      notes.put(
+          "Subdivision",
+          Figures.count(s.level(), "level")
+              + ", "
+              + Figures.count(s.creaseSharpness().length, "crease")
+              + (s.holes().length > 0 ? ", " + Figures.count(s.holes().length, "hole") : "")
+              + "; shown as its cage");
+    }
+    if (mesh.hardEdges() != null) {
+      notes.put("Sharp edges", Figures.count(mesh.hardEdges().length / 2));
+    }
+  }
+}
