@@ -126,7 +126,11 @@ export function Timeline({ clips, rigged }: { clips: SideView['clips']; rigged: 
         )}
       </div>
       <output className="moment">
-        {clip ? `${s.seconds.toFixed(2)} s · frame ${frame} of ${s.frames - 1}` : pose === 'bind' ? 'bind pose' : 'rest pose'}
+        {clip
+          ? `${s.seconds.toFixed(2)} s · frame ${frame} of ${s.frames - 1}`
+          : pose === 'bind'
+            ? 'bind pose'
+            : 'rest pose'}
       </output>
       <RangeField which={0} label="From" />
       <RangeField which={1} label="To" />

@@ -402,4 +402,51 @@ class WholeJobIT {
     page.waitForURL(Pattern.compile("/crossings/[-0-9a-f]+/cargo"));
     assertThat(page.getByText("deep/slab.mtl").first()).isVisible();
   }
+
+  @Test
+  void anFbxRigShowsItsBindPoseAndLandsAsFbxWithNothingLost() throws Exception {
+    Path heron = WholeJobIT.folder.resolve("heron-fbx.zip");
+    try (OutputStream out = Files.newOutputStream(heron)) {
+      DemoWorld.write(DemoWorld.Cargo.HERON_FBX, out);
+    }
+    bring(heron);
+    waitForViews();
+    Page.GetByLabelOptions exactly = new Page.GetByLabelOptions().setExact(true);
+    page.getByLabel("Clip", exactly).selectOption("wade");
+    page.getByLabel("Frame", exactly).fill("20");
+    page.waitForTimeout(1500);
+    byte[] wading = picture("near");
+    page.getByLabel("Clip", exactly).selectOption("Bind pose");
+    page.waitForTimeout(800);
+    assertThat(page.locator(".moment")).hasText("bind pose");
+    byte[] bound = picture("near");
+    assertTrue(!java.util.Arrays.equals(wading, bound), "the bind pose is another one");
+    assertThat(page.getByLabel("Textures", exactly).getByText("inside")).isVisible();
+    stop("Landing");
+    page.getByLabel("FBX", exactly).check();
+    page.getByLabel("Up axis of the file").selectOption("Z up");
+    button("Land as FBX").click();
+    page.waitForTimeout(500);
+    stop("Proof");
+    assertThat(page.getByText("Vertices during strike")).isVisible();
+    assertThat(page.getByText("0 lost").first()).isVisible();
+  }
+
+  @Test
+  void detailLevelsAreShownOneAtATime() throws Exception {
+    Path bollard = WholeJobIT.folder.resolve("bollard-fbx.zip");
+    try (OutputStream out = Files.newOutputStream(bollard)) {
+      DemoWorld.write(DemoWorld.Cargo.BOLLARD_FBX, out);
+    }
+    bring(bollard);
+    waitForViews();
+    byte[] finest = picture("far");
+    page.getByLabel("Detail level").selectOption("Level 3 of 3");
+    page.waitForTimeout(800);
+    assertTrue(!java.util.Arrays.equals(finest, picture("far")), "the coarsest level is shown");
+    page.getByLabel("Detail level").selectOption("Level 1 of 3");
+    page.waitForTimeout(800);
+    assertTrue(java.util.Arrays.equals(finest, picture("far")), "the finest one is back");
+    assertThat(page.getByLabel("Textures").getByText("missing")).isVisible();
+  }
 }
