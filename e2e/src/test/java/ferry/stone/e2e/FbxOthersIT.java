@@ -17,6 +17,7 @@ import ferry.stone.core.landing.LandingOptions;
 import ferry.stone.core.math.SignedAxis;
 import ferry.stone.core.motion.Deform;
 import ferry.stone.core.motion.Pose;
+import ferry.stone.core.proof.Proof;
 import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.Node.Content;
 import ferry.stone.core.scene.PolygonMesh;
@@ -30,6 +31,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import org.joml.Vector3d;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -150,6 +152,37 @@ class FbxOthersIT {
     for (JsonNode pose : theirs.path("poses")) {
       pose(ours, pose, size);
     }
+  }
+
+  /** The heron from FBX to GLB and from there to FBX again: nothing is lost on either crossing. */
+  @Test
+  void theHeronCrossesToGlbAndBack() throws Exception {
+    Scene near = demo(DemoWorld.Cargo.HERON_FBX);
+    CargoFolder cargo = CargoFolder.of(folder.resolve(DemoWorld.Cargo.HERON_FBX.name()));
+    LandingOptions all =
+        new LandingOptions("glb", true, true, LandingOptions.Transforms.DATA, false, 0);
+    Scene there = prove(near, cargo, all);
+    CargoFolder landed = CargoFolder.of(folder.resolve("glb"));
+    Scene back = prove(there, landed, LandingOptions.fbx(FbxLanding.USUAL));
+    assertEquals(near.meshes().get(0).morphs().size(), back.meshes().get(0).morphs().size());
+    assertEquals(near.skins().get(0).mostInfluences(), back.skins().get(0).mostInfluences());
+  }
+
+  /** Lands, expects that nothing is lost, and reads what landed. */
+  private Scene prove(Scene scene, CargoFolder cargo, LandingOptions options) throws Exception {
+    Path out = Files.createDirectories(folder.resolve(options.format()));
+    Landing landing =
+        Landing.write(
+            scene,
+            options,
+            "landed",
+            cargo,
+            path -> Files.newOutputStream(out.resolve(path)),
+            Progress.NONE);
+    CargoFolder landed = CargoFolder.of(out);
+    Proof proof = Proof.of(scene, scene, landing.landed(options, landed), cargo, Progress.NONE);
+    assertEquals(0, proof.lost(), proof.rows().toString());
+    return CargoReader.read("landed", ReadContext.of(landed));
   }
 
   private static void pose(Scene ours, JsonNode theirs, double size) {

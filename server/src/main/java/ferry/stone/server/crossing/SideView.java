@@ -224,6 +224,7 @@ public record SideView(
     Map<Integer, PolygonMesh> meshes = scene.meshesById();
     Bounds bounds = Bounds.EMPTY;
     List<NodeView> nodes = new ArrayList<>();
+    int[] levels = levels(scene);
     for (int i = 0; i < world.length; i++) {
       Node node = scene.nodes().get(i);
       Matrix4d matrix = new Matrix4d(toView).mul(world[i]);
@@ -246,7 +247,7 @@ public record SideView(
               matrix.get(new double[16]),
               skin,
               rest.morphWeights()[i] == null ? new double[0] : rest.morphWeights()[i],
-              level(scene, i)));
+              levels[i]));
     }
     boolean farSide = caption.startsWith("as it will");
     Matrix4d fromNear = farSide ? Rebase.matrix(scene, Frame.Y_UP_METRE) : new Matrix4d();
@@ -274,16 +275,16 @@ public record SideView(
   }
 
   /** The children of a detail group are its levels, in their order. */
-  private static int level(Scene scene, int place) {
-    int parent = scene.nodes().get(place).parent();
-    if (parent < 0 || !(scene.nodes().get(parent).content() instanceof Node.Content.DetailGroup)) {
-      return -1;
+  private static int[] levels(Scene scene) {
+    int[] levels = new int[scene.nodes().size()];
+    int[] next = new int[levels.length];
+    for (int i = 0; i < levels.length; i++) {
+      int parent = scene.nodes().get(i).parent();
+      boolean grouped =
+          parent >= 0 && scene.nodes().get(parent).content() instanceof Node.Content.DetailGroup;
+      levels[i] = grouped ? next[parent]++ : -1;
     }
-    int level = 0;
-    for (int i = parent + 1; i < place; i++) {
-      level += scene.nodes().get(i).parent() == parent ? 1 : 0;
-    }
-    return level;
+    return levels;
   }
 
   private static SkinView skin(Scene scene, Skin skin, Matrix4d toView) {

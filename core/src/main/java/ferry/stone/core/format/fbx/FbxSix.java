@@ -21,6 +21,7 @@ final class FbxSix {
   private final List<FbxRecord> objects = new ArrayList<>();
   private final List<FbxRecord> connections = new ArrayList<>();
   private final Map<String, Map<String, Long>> channels = new HashMap<>();
+  private final Map<String, List<Long>> materialsOf = new HashMap<>();
   private final Map<Long, Long> geometryOf = new HashMap<>();
   private long next = 1;
 
@@ -39,6 +40,12 @@ final class FbxSix {
         settings = object;
       } else {
         object(object);
+      }
+    }
+    for (FbxRecord c : root.at("Connections").children()) {
+      Long id = ids.get(c.text(1));
+      if (id != null && isOf(c.text(1), "Material")) {
+        materialsOf.computeIfAbsent(c.text(2), k -> new ArrayList<>()).add(id);
       }
     }
     for (FbxRecord c : root.at("Connections").children()) {
@@ -134,6 +141,11 @@ final class FbxSix {
     }
   }
 
+  /** Whether a name is that of an object of a class, in either form. */
+  private static boolean isOf(String name, String type) {
+    return name.startsWith(type + "::") || name.endsWith("\u0001" + type);
+  }
+
   private void connect(FbxRecord c) {
     Long from = ids.get(c.text(1));
     String target = c.text(2);
@@ -146,7 +158,7 @@ final class FbxSix {
       return;
     }
     // What deforms or covers a model of version 6 belongs to its geometry now.
-    boolean deforms = c.text(1).startsWith("Deformer::") || c.text(1).endsWith("\u0001Deformer");
+    boolean deforms = isOf(c.text(1), "Deformer");
     Long geometry = deforms ? geometryOf.get(to) : null;
     FbxRecord made = FbxBuild.record("C", c.text(0), from, geometry != null ? geometry : to);
     if (c.values().size() > 3) {
@@ -158,17 +170,11 @@ final class FbxSix {
 
   /** Textures hung on models then: they belong to the colour of the model's materials. */
   private void texture(FbxRecord c, long from, long to) {
-    boolean texture = c.text(1).startsWith("Texture::") || c.text(1).endsWith("\u0001Texture");
-    if (!texture || !geometryOf.containsKey(to)) {
+    if (!isOf(c.text(1), "Texture") || !geometryOf.containsKey(to)) {
       return;
     }
-    for (FbxRecord other : root.at("Connections").children()) {
-      boolean material =
-          other.text(1).startsWith("Material::") || other.text(1).endsWith("\u0001Material");
-      Long id = ids.get(other.text(1));
-      if (material && id != null && other.text(2).equals(c.text(2))) {
-        connections.add(FbxBuild.record("C", "OP", from, id, "DiffuseColor"));
-      }
+    for (long id : materialsOf.getOrDefault(c.text(2), List.of())) {
+      connections.add(FbxBuild.record("C", "OP", from, id, "DiffuseColor"));
     }
   }
 

@@ -37,12 +37,14 @@ public final class FbxWriter {
   private final FbxObjects objects = new FbxObjects();
   private final Map<Integer, Map<String, Long>> channels = new HashMap<>();
   private final Map<Integer, Long> lenses = new HashMap<>();
+  private final Map<Integer, List<Object>> morphMotion;
 
   private FbxWriter(Scene scene, FbxOptions options, Findings findings, Progress progress) {
     this.scene = scene;
     this.options = options;
     this.findings = findings;
     this.progress = progress;
+    morphMotion = morphMotion();
   }
 
   /**
@@ -111,6 +113,26 @@ public final class FbxWriter {
   private record Alike(
       int mesh, int skin, List<Double> weights, List<Integer> slots, List<Object> motion) {}
 
+  /** What moves the targets of each node, in a form that can be compared. */
+  private Map<Integer, List<Object>> morphMotion() {
+    Map<Integer, List<Object>> motion = new HashMap<>();
+    for (Clip clip : scene.clips()) {
+      for (Clip.Track t : clip.tracks()) {
+        if (t.isMorph()) {
+          motion
+              .computeIfAbsent(t.targetId(), k -> new ArrayList<>())
+              .addAll(
+                  List.of(
+                      clip.id(),
+                      t.property(),
+                      Arrays.hashCode(t.timesSeconds()),
+                      Arrays.hashCode(t.values())));
+        }
+      }
+    }
+    return motion;
+  }
+
   private void meshes(List<FbxModelWriter.Written> models, Map<Integer, Long> materials) {
     Map<Integer, PolygonMesh> byId = scene.meshesById();
     FbxRigWriter rigs = new FbxRigWriter(scene, objects, models);
@@ -172,19 +194,12 @@ public final class FbxWriter {
               ? content.morphWeights()[m]
               : mesh.morphs().get(m).weight());
     }
-    List<Object> motion = new ArrayList<>();
-    for (Clip clip : scene.clips()) {
-      for (Clip.Track t : clip.tracks()) {
-        if (t.targetId() == node.id() && t.isMorph()) {
-          motion.add(clip.id());
-          motion.add(t.property());
-          motion.add(Arrays.hashCode(t.timesSeconds()));
-          motion.add(Arrays.hashCode(t.values()));
-        }
-      }
-    }
     return new Alike(
-        mesh.id(), content.skinId(), weights, Arrays.stream(slots).boxed().toList(), motion);
+        mesh.id(),
+        content.skinId(),
+        weights,
+        Arrays.stream(slots).boxed().toList(),
+        morphMotion.getOrDefault(node.id(), List.of()));
   }
 
   private void lenses(List<FbxModelWriter.Written> models) {
