@@ -55,22 +55,20 @@ final class FbxRigReader {
       Map<Long, Integer> nodeIds,
       Matrix4d geometric) {
     List<FbxDocument.Item> clusters = new ArrayList<>();
-    List<Integer> joints = new ArrayList<>();
-    clusters(geometry, nodeIds, clusters, joints);
-    if (clusters.isEmpty()) {
+    List<Pull> pulls = pulls(geometry, nodeIds, geometric, clusters);
+    if (pulls.isEmpty()) {
       return null;
     }
     int vertices = mesh.points().count();
+    addRest(geometry, clusters, pulls, nodeIds, geometric, vertices);
     int[] offsets = new int[vertices + 1];
     int bad = 0;
-    for (FbxDocument.Item cluster : clusters) {
-      int[] indices = cluster.record().at("Indexes").ints();
-      double[] weights = cluster.record().at("Weights").doubles();
-      for (int i = 0; i < Math.min(indices.length, weights.length); i++) {
-        boolean good = counts(indices[i], weights[i], vertices);
-        bad += indices[i] < 0 || indices[i] >= vertices ? 1 : 0;
-        if (good) {
-          offsets[indices[i] + 1]++;
+    for (Pull pull : pulls) {
+      for (int i = 0; i < pull.count(); i++) {
+        int v = pull.vertices()[i];
+        bad += v < 0 || v >= vertices ? 1 : 0;
+        if (counts(v, pull.weights()[i], vertices)) {
+          offsets[v + 1]++;
         }
       }
     }
@@ -83,24 +81,22 @@ final class FbxRigReader {
     int[] at = Arrays.copyOf(offsets, vertices);
     int[] joint = new int[offsets[vertices]];
     float[] weight = new float[offsets[vertices]];
-    double[] inverseBind = new double[16 * clusters.size()];
-    for (int c = 0; c < clusters.size(); c++) {
-      FbxRecord record = clusters.get(c).record();
-      int[] indices = record.at("Indexes").ints();
-      double[] weights = record.at("Weights").doubles();
-      for (int i = 0; i < Math.min(indices.length, weights.length); i++) {
-        if (counts(indices[i], weights[i], vertices)) {
-          int place = at[indices[i]]++;
-          joint[place] = c;
-          weight[place] = (float) weights[i];
+    double[] inverseBind = new double[16 * pulls.size()];
+    for (int p = 0; p < pulls.size(); p++) {
+      Pull pull = pulls.get(p);
+      for (int i = 0; i < pull.count(); i++) {
+        if (counts(pull.vertices()[i], pull.weights()[i], vertices)) {
+          int place = at[pull.vertices()[i]]++;
+          joint[place] = p;
+          weight[place] = (float) pull.weights()[i];
         }
       }
-      bind(geometry, record).mul(geometric).get(inverseBind, 16 * c);
+      pull.bind().get(inverseBind, 16 * p);
     }
+    int[] nodes = pulls.stream().mapToInt(Pull::node).toArray();
     List<FbxDocument.Item> skins = deformers(geometry, "Skin");
     boolean dual =
         skins.stream().anyMatch(k -> k.record().at("SkinningType").text(0).startsWith("Dual"));
-    int[] nodes = joints.stream().mapToInt(Integer::intValue).toArray();
     return new Skin(
         id,
         skins.get(0).name().isEmpty() ? geometry.name() : skins.get(0).name(),
@@ -114,12 +110,25 @@ final class FbxRigReader {
         bindMatrix(clusters, geometric));
   }
 
-  /** The clusters whose joints are in the scene, with those. */
-  private void clusters(
+  /**
+   * What one joint does.
+   *
+   * @param node the joint's node
+   * @param bind mesh space at bind to the joint's
+   */
+  private record Pull(int node, int[] vertices, double[] weights, Matrix4d bind) {
+    int count() {
+      return Math.min(vertices.length, weights.length);
+    }
+  }
+
+  /** The clusters whose joints are in the scene. */
+  private List<Pull> pulls(
       FbxDocument.Item geometry,
       Map<Long, Integer> nodeIds,
-      List<FbxDocument.Item> clusters,
-      List<Integer> joints) {
+      Matrix4d geometric,
+      List<FbxDocument.Item> clusters) {
+    List<Pull> pulls = new ArrayList<>();
     for (FbxDocument.Item skin : deformers(geometry, "Skin")) {
       for (FbxDocument.Item cluster : document.sources(skin, "Deformer")) {
         Integer joint =
@@ -134,11 +143,67 @@ final class FbxRigReader {
               "joint-missing",
               "Some joints are not in the file; what they move stays.",
               1);
-        } else {
-          clusters.add(cluster);
-          joints.add(joint);
+          continue;
+        }
+        FbxRecord record = cluster.record();
+        clusters.add(cluster);
+        pulls.add(
+            new Pull(
+                joint,
+                record.at("Indexes").ints(),
+                record.at("Weights").doubles(),
+                bind(geometry, record).mul(geometric)));
+      }
+    }
+    return pulls;
+  }
+
+  /**
+   * Weights are scaled to add up to 1 unless the file says otherwise. Where the joints are to leave
+   * the rest to the mesh's own place ({@code Total1}), the mesh's model pulls with that rest.
+   */
+  private void addRest(
+      FbxDocument.Item geometry,
+      List<FbxDocument.Item> clusters,
+      List<Pull> pulls,
+      Map<Long, Integer> nodeIds,
+      Matrix4d geometric,
+      int vertices) {
+    boolean total = false;
+    for (FbxDocument.Item cluster : clusters) {
+      String mode = cluster.record().at("Mode").text(0);
+      total |= mode.equals("Total1");
+      if (mode.equals("Additive")) {
+        report(
+            geometry,
+            "link-mode-additive",
+            "Joints that add their motion are read as joints that share it: look at the pose.",
+            1);
+      }
+    }
+    Integer own =
+        document.destinations(geometry).stream()
+            .map(l -> nodeIds.get(l.item().id()))
+            .filter(java.util.Objects::nonNull)
+            .findFirst()
+            .orElse(null);
+    if (!total || own == null) {
+      return;
+    }
+    double[] rest = new double[vertices];
+    Arrays.fill(rest, 1);
+    for (Pull pull : pulls) {
+      for (int i = 0; i < pull.count(); i++) {
+        if (counts(pull.vertices()[i], pull.weights()[i], vertices)) {
+          rest[pull.vertices()[i]] -= pull.weights()[i];
         }
       }
+    }
+    int[] left =
+        java.util.stream.IntStream.range(0, vertices).filter(v -> rest[v] > 1e-6).toArray();
+    if (left.length > 0) {
+      double[] weights = Arrays.stream(left).mapToDouble(v -> rest[v]).toArray();
+      pulls.add(new Pull(own, left, weights, new Matrix4d(geometric)));
     }
   }
 

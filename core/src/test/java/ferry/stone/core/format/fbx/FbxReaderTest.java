@@ -226,6 +226,23 @@ class FbxReaderTest {
     assertTrue(findings.list().stream().anyMatch(f -> f.code().equals("smoothing-not-read")));
   }
 
+  /** A joint pulls a vertex with a quarter: the other three stay with the mesh's own place. */
+  @Test
+  void whatJointsLeaveStaysWithTheMesh() throws Exception {
+    String text =
+        "FBXHeaderExtension: {\n FBXVersion: 7400\n}\nObjects: {\n Geometry: 1, \"Geometry::\", \"Mesh\" {\n"
+            + " Vertices: *9 { a: 0,0,0,1,0,0,0,1,0 }\n PolygonVertexIndex: *3 { a: 0,1,-3 }\n }\n"
+            + " Model: 2, \"Model::sail\", \"Mesh\" {\n }\n Model: 3, \"Model::boom\", \"LimbNode\" {\n"
+            + " Properties70: {\n P: \"Lcl Translation\", \"Lcl Translation\", \"\", \"A\",0,0,8\n }\n }\n"
+            + " Deformer: 4, \"Deformer::\", \"Skin\" {\n }\n Deformer: 5, \"SubDeformer::\", \"Cluster\" {\n"
+            + " Mode: \"Total1\"\n Indexes: *1 { a: 1 }\n Weights: *1 { a: 0.25 }\n"
+            + " Transform: *16 { a: 1,0,0,0,0,1,0,0,0,0,1,0,0,0,0,1 }\n }\n}\nConnections: {\n C: \"OO\",2,0\n"
+            + " C: \"OO\",3,0\n C: \"OO\",1,2\n C: \"OO\",4,1\n C: \"OO\",5,4\n C: \"OO\",3,5\n}\n";
+    Scene scene = read(text.getBytes(StandardCharsets.UTF_8), new Findings());
+    double[] p = Deform.world(scene, Pose.rest(scene), 0);
+    assertArrayEquals(new double[] {0, 0, 0, 1, 0, 2, 0, 1, 0}, p, 1e-6);
+  }
+
   /**
    * Skinned, morphed and moved vertices through GLB: FBX in centimetres and Z up, glTF in metres.
    */
