@@ -422,6 +422,7 @@ class WholeJobIT {
     byte[] bound = picture("near");
     assertTrue(!java.util.Arrays.equals(wading, bound), "the bind pose is another one");
     assertThat(page.getByLabel("Textures", exactly).getByText("inside")).isVisible();
+    assertThat(page.getByText("1 not found")).hasCount(0);
     stop("Landing");
     page.getByLabel("FBX", exactly).check();
     page.getByLabel("Up axis of the file").selectOption("Z up");

@@ -133,6 +133,10 @@ public class CrossingController {
     if (crossings.get(id).state().equals("ready")) {
       var scene = crossings.scenes(id).near();
       for (var texture : scene.textures()) {
+        if (texture.embedded() != null) {
+          // An image inside the scene file needs no file of its own.
+          continue;
+        }
         references.add(
             new ReferenceView(
                 texture.written(), texture.resource(), bindings.containsKey(texture.written())));
