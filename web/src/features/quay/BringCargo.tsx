@@ -84,7 +84,8 @@ export function BringCargo({ choose }: Props) {
       <div className={`slip ${over ? 'slip-over' : ''}`}>
         <h2>Drop files, a folder or a zip</h2>
         <p className="quiet">
-          OBJ with MTL and textures, GLB, glTF. Everything that belongs together, at once.
+          FBX, GLB, glTF, or OBJ with MTL, and their textures. Everything that belongs together, at
+          once.
         </p>
         {sending ? (
           <>

@@ -69,7 +69,9 @@ export function CrossingTable({ crossings }: { crossings: Crossing[] }) {
               </td>
               <td>
                 {c.summary?.landed ?? '—'}
-                <div className="quiet">{c.summary?.landed ? 'Y up · metre' : ''}</div>
+                <div className="quiet">
+                  {c.summary?.landed ? (c.summary.landedFrame ?? '') : ''}
+                </div>
               </td>
               <td>
                 <MiniRoute reached={reached(c)} />

@@ -29,6 +29,7 @@ public record Crossing(
    * @param toFix findings to put right
    * @param toLook findings to look at
    * @param landed {@code GLB} or {@code null} before the first landing
+   * @param landedFrame up axis and unit of what landed, {@code null} before
    * @param kept facts of the newest proof; −1 before the first
    */
   public record Summary(
@@ -38,15 +39,19 @@ public record Crossing(
       int toFix,
       int toLook,
       @Schema(nullable = true) String landed,
+      @Schema(nullable = true) String landedFrame,
       int kept,
       int changed,
       int lost) {
     public Summary withSide(String newHeight, int newToFix, int newToLook) {
-      return new Summary(from, files, newHeight, newToFix, newToLook, landed, kept, changed, lost);
+      return new Summary(
+          from, files, newHeight, newToFix, newToLook, landed, landedFrame, kept, changed, lost);
     }
 
-    public Summary withProof(String format, int newKept, int newChanged, int newLost) {
-      return new Summary(from, files, height, toFix, toLook, format, newKept, newChanged, newLost);
+    public Summary withProof(
+        String format, String newFrame, int newKept, int newChanged, int newLost) {
+      return new Summary(
+          from, files, height, toFix, toLook, format, newFrame, newKept, newChanged, newLost);
     }
   }
 }

@@ -205,6 +205,7 @@ public class CrossingService {
         (int) findings.stream().filter(f -> f.severity() == Severity.FIX).count(),
         (int) findings.stream().filter(f -> f.severity() == Severity.LOOK).count(),
         before == null ? null : before.landed(),
+        before == null ? null : before.landedFrame(),
         before == null ? -1 : before.kept(),
         before == null ? 0 : before.changed(),
         before == null ? 0 : before.lost());

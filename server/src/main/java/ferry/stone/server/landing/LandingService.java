@@ -145,6 +145,7 @@ public class LandingService {
                 options.format().equals("gltf")
                     ? "glTF"
                     : options.format().toUpperCase(Locale.ROOT),
+                options.frame().label().replaceFirst(" · [a-z]+-handed$", ""),
                 proof.kept(),
                 proof.changed(),
                 proof.lost()));
