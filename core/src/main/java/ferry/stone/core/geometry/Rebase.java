@@ -2,7 +2,6 @@ package ferry.stone.core.geometry;
 
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.scene.Attribute;
-import ferry.stone.core.scene.Attribute.Domain;
 import ferry.stone.core.scene.Attribute.Semantic;
 import ferry.stone.core.scene.Camera;
 import ferry.stone.core.scene.FrameSource;
@@ -14,7 +13,6 @@ import ferry.stone.core.scene.LocalTransform.Trs;
 import ferry.stone.core.scene.MorphTarget;
 import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.PolygonMesh;
-import ferry.stone.core.scene.Polygons;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.Skin;
 import java.util.ArrayList;
@@ -316,14 +314,14 @@ public final class Rebase {
     for (Attribute a : mesh.attributes()) {
       Attribute turned =
           a.semantic() == Semantic.NORMAL || a.semantic() == Semantic.TANGENT ? turn(a) : a;
-      attributes.add(mirrored ? reverseCorners(turned, mesh.faces()) : turned);
+      attributes.add(mirrored ? Winding.reversed(turned, mesh.faces()) : turned);
     }
     moved =
         moved.toBuilder()
             .attributes(attributes)
             .morphs(mesh.morphs().stream().map(this::morph).toList())
             .build();
-    return mirrored ? moved.withFaces(reversed(mesh.faces())) : moved;
+    return mirrored ? moved.withFaces(Winding.reversed(mesh.faces())) : moved;
   }
 
   private MorphTarget morph(MorphTarget morph) {
@@ -356,40 +354,5 @@ public final class Rebase {
       result[i + 2] = (float) v.z;
     }
     return result;
-  }
-
-  private static Polygons reversed(Polygons faces) {
-    int[] corners = new int[faces.cornerCount()];
-    int[] offsets = new int[faces.faceCount() + 1];
-    for (int f = 0; f < faces.faceCount(); f++) {
-      int start = faces.start(f);
-      int end = faces.end(f);
-      for (int c = start; c < end; c++) {
-        corners[c] = faces.vertex(mirror(c, start, end));
-      }
-      offsets[f + 1] = end;
-    }
-    return Polygons.of(corners, offsets);
-  }
-
-  /** The first corner stays first; the others run the other way. */
-  private static int mirror(int corner, int start, int end) {
-    return corner == start ? start : end - (corner - start);
-  }
-
-  private static Attribute reverseCorners(Attribute a, Polygons faces) {
-    if (a.domain() != Domain.CORNER) {
-      return a;
-    }
-    int[] indices = new int[faces.cornerCount()];
-    for (int f = 0; f < faces.faceCount(); f++) {
-      int start = faces.start(f);
-      int end = faces.end(f);
-      for (int c = start; c < end; c++) {
-        int from = mirror(c, start, end);
-        indices[c] = a.indices() == null ? from : a.indices()[from];
-      }
-    }
-    return new Attribute(a.name(), a.semantic(), a.domain(), a.components(), a.values(), indices);
   }
 }

@@ -17,6 +17,8 @@ public final class Steps {
           new Centre(),
           new Ground(),
           new RecomputeNormals(),
+          new FlipFaces(),
+          new TriangulateFaces(),
           new MaterialFlags());
 
   private static final ObjectMapper JSON =

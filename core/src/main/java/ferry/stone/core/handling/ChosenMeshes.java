@@ -1,0 +1,56 @@
+package ferry.stone.core.handling;
+
+import ferry.stone.core.scene.Node;
+import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.work.Progress;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.function.UnaryOperator;
+
+/** The meshes with faces that the chosen parts show; a mesh that several show changes for all. */
+final class ChosenMeshes {
+  private final Scene scene;
+  private final Set<Integer> ids;
+
+  private ChosenMeshes(Scene scene, Set<Integer> ids) {
+    this.scene = scene;
+    this.ids = ids;
+  }
+
+  static ChosenMeshes of(Scene scene, Selection selection) {
+    Set<Integer> ids = new HashSet<>();
+    for (Node node : scene.nodes()) {
+      if (selection.holds(node) && node.content() instanceof Node.Content.MeshContent content) {
+        ids.add(content.meshId());
+      }
+    }
+    return new ChosenMeshes(scene, ids);
+  }
+
+  private boolean has(PolygonMesh mesh) {
+    return ids.contains(mesh.id()) && mesh.faces().faceCount() > 0;
+  }
+
+  long faces() {
+    return facesIn(scene);
+  }
+
+  /** How many faces the same meshes have in another scene. */
+  long facesIn(Scene other) {
+    return other.meshes().stream().filter(this::has).mapToLong(m -> m.faces().faceCount()).sum();
+  }
+
+  /** The scene with each of these meshes changed, or with what is known to come out. */
+  Scene each(KnownMeshes known, Progress progress, UnaryOperator<PolygonMesh> change) {
+    List<PolygonMesh> meshes = new ArrayList<>();
+    for (PolygonMesh mesh : scene.meshes()) {
+      progress.checkCancelled();
+      PolygonMesh result = has(mesh) ? known.of(mesh) : mesh;
+      meshes.add(result != null ? result : change.apply(mesh));
+    }
+    return scene.toBuilder().meshes(meshes).build();
+  }
+}
