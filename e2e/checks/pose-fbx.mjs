@@ -58,7 +58,7 @@ for (const clip of root.animations) {
   }
 }
 
-const text = !file.subarray(0, 20).toString('latin1').startsWith('Kaydara FBX Binary');
+const text = !file.subarray(0, 40).includes(0);
 const reader = new FBXReader(text ? parseText(file.toString('utf8')) : parseBinary(file));
 const settings = {};
 for (const p of reader.node('GlobalSettings').node('Properties70').nodes('P')) {
