@@ -32,6 +32,22 @@ public record TextureUse(
     return new TextureUse(textureId, 0, 0, 0, 1, 1, 0, false, (char) 0, 1, "");
   }
 
+  /** The same use of another image. */
+  public TextureUse withTexture(int newTextureId) {
+    return new TextureUse(
+        newTextureId,
+        uvSet,
+        offsetU,
+        offsetV,
+        scaleU,
+        scaleV,
+        rotationRadians,
+        clamp,
+        component,
+        amount,
+        options);
+  }
+
   /** The same use of one part of the image. */
   public TextureUse withComponent(char part) {
     return new TextureUse(

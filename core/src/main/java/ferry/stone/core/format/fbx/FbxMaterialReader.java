@@ -6,12 +6,14 @@ import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.CargoPath;
 import ferry.stone.core.format.ReferenceFinder;
 import ferry.stone.core.format.ReferenceReport;
+import ferry.stone.core.format.Resources;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.scene.Channel;
 import ferry.stone.core.scene.Material;
 import ferry.stone.core.scene.SceneBuilder;
 import ferry.stone.core.scene.Texture;
 import ferry.stone.core.scene.TextureUse;
+import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -35,6 +37,8 @@ final class FbxMaterialReader {
   private final String resource;
   private final Findings findings;
   private final Map<Long, Integer> textures = new HashMap<>();
+  private final Map<Integer, Texture> added = new HashMap<>();
+  private final Resources resources;
   private final Map<String, Integer> uvSets = new HashMap<>();
   private final Set<String> reported = new HashSet<>();
 
@@ -43,7 +47,9 @@ final class FbxMaterialReader {
       SceneBuilder scene,
       ReferenceFinder finder,
       String resource,
+      Resources resources,
       Findings findings) {
+    this.resources = resources;
     this.document = document;
     this.scene = scene;
     this.finder = finder;
@@ -177,22 +183,14 @@ final class FbxMaterialReader {
   private void textures(FbxDocument.Item item, Map<Channel, Material.Value> channels, boolean pbr) {
     for (FbxDocument.Link link : document.sources(item)) {
       FbxDocument.Item texture = link.item();
+      FbxDocument.Item layered = null;
       if (texture.kind().equals("LayeredTexture")) {
         List<FbxDocument.Item> layers = document.sources(texture, "Texture");
         if (layers.isEmpty()) {
           continue;
         }
+        layered = layers.size() > 1 ? texture : null;
         texture = layers.get(0);
-        if (layers.size() > 1) {
-          findings.add(
-              Finding.of(
-                      "texture-layers",
-                      Severity.LOOK,
-                      item.name(),
-                      "Several textures are laid over each other here: the lowest one is taken."
-                          + " Bake them into one image before export.")
-                  .measured(Figures.count(layers.size(), "layer")));
-        }
       }
       if (!texture.kind().equals("Texture")) {
         continue;
@@ -205,11 +203,51 @@ final class FbxMaterialReader {
         continue;
       }
       TextureUse use = use(texture, item.name(), channel);
+      use = layered == null ? use : layers(layered, item.name(), channel, use);
       Material.Value before = channels.get(channel);
       // A texture takes the place of a classic colour, and multiplies a physical one.
       double[] factor = pbr && before != null ? before.factor() : null;
       channels.put(channel, new Material.Value(factor, use));
     }
+  }
+
+  /** One image of all layers where they lie alike; else the lowest one alone. */
+  private TextureUse layers(
+      FbxDocument.Item layered, String material, Channel channel, TextureUse lowest) {
+    List<FbxDocument.Item> items = document.sources(layered, "Texture");
+    List<Texture> images = new ArrayList<>();
+    boolean alike = true;
+    for (FbxDocument.Item item : items) {
+      TextureUse use = use(item, material, channel);
+      alike &= use.withTexture(lowest.textureId()).equals(lowest);
+      images.add(added.get(use.textureId()));
+    }
+    byte[] image = alike ? FbxTextureLayers.blend(layered.record(), images, resources) : null;
+    findings.add(
+        Finding.of(
+                "texture-layers",
+                image == null ? Severity.LOOK : Severity.NOTE,
+                material + " · " + channel.label(),
+                image == null
+                    ? "Several textures are laid over each other here, but not all were found, lie"
+                        + " alike or blend in a known way: the lowest one is taken. Bake them into"
+                        + " one image before export."
+                    : "Several textures are laid over each other here: they were made one image.")
+            .measured(Figures.count(items.size(), "layer")));
+    if (image == null) {
+      return lowest;
+    }
+    int id = scene.newId();
+    String name = CargoPath.stem(images.get(0).name()) + "_layers.png";
+    scene.add(new Texture(id, name, name, null, image));
+    return lowest.withTexture(id);
+  }
+
+  /** Adds an image to the scene. */
+  private int put(Texture texture) {
+    scene.add(texture);
+    added.put(texture.id(), texture);
+    return texture.id();
   }
 
   private TextureUse use(FbxDocument.Item texture, String material, Channel channel) {
@@ -264,8 +302,7 @@ final class FbxMaterialReader {
     int id = scene.newId();
     String name = CargoPath.name(written.replace('\\', '/'));
     if (embedded != null) {
-      scene.add(new Texture(id, name, written, null, embedded));
-      return id;
+      return put(new Texture(id, name, written, null, embedded));
     }
     var match = finder.find(written, resource);
     if (match.isEmpty() && !absolute.isEmpty()) {
@@ -278,10 +315,9 @@ final class FbxMaterialReader {
     } else if (match.isPresent()) {
       ReferenceReport.found(findings, where, written, match.get());
     }
-    scene.add(
+    return put(
         new Texture(
             id, name, written, match.map(ReferenceFinder.Match::resource).orElse(null), null));
-    return id;
   }
 
   /** Bytes of an image that the file carries inside, or {@code null}. */

@@ -90,7 +90,9 @@ public final class FbxReader {
         .framesPerSecond(settings.framesPerSecond());
     ReferenceFinder finder = new ReferenceFinder(context.resources(), context.bindings());
     Map<Long, Integer> materials =
-        new FbxMaterialReader(document, scene, finder, resource, context.findings()).read();
+        new FbxMaterialReader(
+                document, scene, finder, resource, context.resources(), context.findings())
+            .read();
     document.all("Material").forEach(m -> materialIds.put(m, materials.get(m.id())));
     List<FbxDocument.Item> geometries =
         document.all("Geometry").stream().filter(g -> !g.type().equals("Shape")).toList();

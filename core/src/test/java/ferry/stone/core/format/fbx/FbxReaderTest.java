@@ -30,6 +30,8 @@ import ferry.stone.core.scene.MorphTarget;
 import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.texture.ImageCodec;
+import ferry.stone.core.texture.Pixels;
 import ferry.stone.core.work.Progress;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
@@ -38,6 +40,7 @@ import java.util.Random;
 import org.joml.Matrix4d;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** FBX 7 in both forms. What another reader finds in the same files stands in the fixture. */
@@ -224,6 +227,34 @@ class FbxReaderTest {
     Node.Content.MeshContent painted = (Node.Content.MeshContent) scene.nodes().get(1).content();
     assertEquals(scene.materials().get(0).id(), painted.slotMaterials()[0]);
     assertTrue(findings.list().stream().anyMatch(f -> f.code().equals("smoothing-not-read")));
+  }
+
+  /** Two images of one pixel: half of the upper one over the lower, added, multiplied. */
+  @ParameterizedTest
+  @CsvSource({"0, 0x60382c", "1, 0x90583c", "2, 0x422614"})
+  void layersOfTexturesBecomeOneImage(int mode, String wanted) throws Exception {
+    String text =
+        "FBXHeaderExtension: {\n FBXVersion: 7400\n}\nObjects: {\n Material: 1, \"Material::hull\", \"\" {\n }\n"
+            + " LayeredTexture: 2, \"LayeredTexture::\", \"\" {\n BlendModes: *2 { a: 0,"
+            + mode
+            + " }\n Alphas: *2 { a: 1,0.5 }\n }\n"
+            + " Texture: 3, \"Texture::\", \"\" {\n RelativeFilename: \"low.png\"\n }\n"
+            + " Texture: 4, \"Texture::\", \"\" {\n RelativeFilename: \"high.png\"\n }\n}\nConnections: {\n"
+            + " C: \"OP\",2,1, \"DiffuseColor\"\n C: \"OO\",3,2\n C: \"OO\",4,2\n}\n";
+    TestFiles files =
+        new TestFiles()
+            .with("a.fbx", text.getBytes(StandardCharsets.UTF_8))
+            .with("low.png", pixel(0x604020))
+            .with("high.png", pixel(0x603038));
+    Scene scene = FbxReader.read("a.fbx", ReadContext.of(files));
+    var use = scene.materials().get(0).texture(Channel.BASE_COLOUR).orElseThrow();
+    byte[] image = scene.texture(use.textureId()).orElseThrow().embedded();
+    int found = ImageCodec.decode(image, "layers").argb()[0] & 0xffffff;
+    assertEquals(Integer.toHexString(Integer.decode(wanted)), Integer.toHexString(found));
+  }
+
+  private static byte[] pixel(int rgb) {
+    return ImageCodec.encodePng(new Pixels(1, 1, new int[] {0xff000000 | rgb}, false));
   }
 
   /** A joint pulls a vertex with a quarter: the other three stay with the mesh's own place. */
