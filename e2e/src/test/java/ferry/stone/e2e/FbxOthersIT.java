@@ -6,7 +6,6 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import com.fasterxml.jackson.databind.JsonNode;
 import ferry.stone.core.cargo.CargoFolder;
 import ferry.stone.core.cargo.CargoReader;
-import ferry.stone.core.cargo.ZipUnpacker;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.fbx.FbxOptions;
 import ferry.stone.core.geometry.Rebase;
@@ -25,7 +24,6 @@ import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.Skin;
 import ferry.stone.core.work.Progress;
 import ferry.stone.demo.DemoWorld;
-import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -41,21 +39,7 @@ class FbxOthersIT {
   @TempDir Path folder;
 
   private Scene demo(DemoWorld.Cargo cargo) throws Exception {
-    Path zip = folder.resolve(cargo.file());
-    try (OutputStream out = Files.newOutputStream(zip)) {
-      DemoWorld.write(cargo, out);
-    }
-    Path target = folder.resolve(cargo.name());
-    ZipUnpacker.unpack(
-        zip,
-        cargo.file(),
-        ZipUnpacker.Limits.USUAL,
-        path -> {
-          Files.createDirectories(target.resolve(path).getParent());
-          return Files.newOutputStream(target.resolve(path));
-        },
-        Progress.NONE);
-    return CargoReader.read("demo", ReadContext.of(CargoFolder.of(target)));
+    return CargoReader.read("demo", ReadContext.of(DemoCargo.unpack(cargo, folder)));
   }
 
   private Path land(Scene scene, CargoFolder cargo, LandingOptions options) throws Exception {

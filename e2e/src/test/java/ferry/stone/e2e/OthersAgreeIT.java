@@ -6,7 +6,6 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import com.fasterxml.jackson.databind.JsonNode;
 import ferry.stone.core.cargo.CargoFolder;
 import ferry.stone.core.cargo.CargoReader;
-import ferry.stone.core.cargo.ZipUnpacker;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.gltf.GltfPacking;
 import ferry.stone.core.geometry.MeshMeasure;
@@ -25,7 +24,6 @@ import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.work.Progress;
 import ferry.stone.demo.DemoWorld;
-import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -69,21 +67,7 @@ class OthersAgreeIT {
       """;
 
   private CargoFolder demo(DemoWorld.Cargo cargo) throws Exception {
-    Path zip = folder.resolve(cargo.file());
-    try (OutputStream out = Files.newOutputStream(zip)) {
-      DemoWorld.write(cargo, out);
-    }
-    Path target = folder.resolve(cargo.name());
-    ZipUnpacker.unpack(
-        zip,
-        cargo.file(),
-        ZipUnpacker.Limits.USUAL,
-        path -> {
-          Files.createDirectories(target.resolve(path).getParent());
-          return Files.newOutputStream(target.resolve(path));
-        },
-        Progress.NONE);
-    return CargoFolder.of(target);
+    return DemoCargo.unpack(cargo, folder);
   }
 
   private Path land(Scene near, CargoFolder cargo, LandingOptions options) throws Exception {

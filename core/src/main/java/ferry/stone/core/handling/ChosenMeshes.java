@@ -40,7 +40,12 @@ final class ChosenMeshes {
 
   /** How many faces the same meshes have in another scene. */
   long facesIn(Scene other) {
-    return other.meshes().stream().filter(this::has).mapToLong(m -> m.faces().faceCount()).sum();
+    return meshesIn(other).stream().mapToLong(m -> m.faces().faceCount()).sum();
+  }
+
+  /** The same meshes in another scene. */
+  List<PolygonMesh> meshesIn(Scene other) {
+    return other.meshes().stream().filter(this::has).toList();
   }
 
   /** The scene with each of these meshes changed, or with what is known to come out. */

@@ -3,14 +3,9 @@ package ferry.stone.core.handling;
 import ferry.stone.core.geometry.Normals;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.scene.Attribute;
-import ferry.stone.core.scene.Node;
-import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.work.Progress;
-import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
-import java.util.Set;
 
 /** Computes normals anew: smooth where faces meet at less than an angle, hard elsewhere. */
 public final class RecomputeNormals implements StepKind<RecomputeNormals.Params> {
@@ -65,32 +60,19 @@ public final class RecomputeNormals implements StepKind<RecomputeNormals.Params>
   @Override
   public StepResult apply(
       Scene scene, Selection selection, Params params, KnownMeshes known, Progress progress) {
-    Set<Integer> chosen = new HashSet<>();
-    for (Node node : scene.nodes()) {
-      if (selection.holds(node) && node.content() instanceof Node.Content.MeshContent content) {
-        chosen.add(content.meshId());
-      }
-    }
-    List<PolygonMesh> meshes = new ArrayList<>();
-    long values = 0;
-    for (int i = 0; i < scene.meshes().size(); i++) {
-      PolygonMesh mesh = scene.meshes().get(i);
-      if (chosen.contains(mesh.id()) && mesh.faces().faceCount() > 0) {
-        PolygonMesh result = known.of(mesh);
-        if (result == null) {
-          double size = scene.meshes().size();
-          Progress part = progress.part(i / size, (i + 1) / size);
-          result =
-              mesh.withFirst(
-                  Attribute.Semantic.NORMAL, Normals.byAngle(mesh, params.angle(), part));
-        }
-        mesh = result;
-        values += mesh.first(Attribute.Semantic.NORMAL).map(Attribute::valueCount).orElse(0);
-      }
-      meshes.add(mesh);
-    }
+    ChosenMeshes chosen = ChosenMeshes.of(scene, selection);
+    Scene result =
+        chosen.each(
+            known,
+            progress,
+            mesh ->
+                mesh.withFirst(
+                    Attribute.Semantic.NORMAL, Normals.byAngle(mesh, params.angle(), progress)));
+    long values =
+        chosen.meshesIn(result).stream()
+            .mapToLong(m -> m.first(Attribute.Semantic.NORMAL).map(Attribute::valueCount).orElse(0))
+            .sum();
     return StepResult.of(
-        scene.toBuilder().meshes(meshes).build(),
-        Figures.plain(params.angle()) + "° · " + Figures.count(values, "normal"));
+        result, Figures.plain(params.angle()) + "° · " + Figures.count(values, "normal"));
   }
 }

@@ -46,10 +46,12 @@ final class CornerDifference {
     uv = Double.POSITIVE_INFINITY;
   }
 
+  /** Distance in metres. */
   double position() {
     return position;
   }
 
+  /** Of UVs, as a part of their size. */
   double uv() {
     return uv;
   }
@@ -58,6 +60,7 @@ final class CornerDifference {
     return normalDegrees;
   }
 
+  /** Of vertex colours, sRGB from 0 to 1. */
   double colour() {
     return colour;
   }

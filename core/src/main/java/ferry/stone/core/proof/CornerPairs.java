@@ -11,16 +11,7 @@ interface CornerPairs {
   /** How many vertices landed. */
   int landedVertices();
 
-  /** Distance in metres. */
-  double position();
-
-  /** Of UVs, as a part of their size. */
-  double uv();
-
-  double normalDegrees();
-
-  /** Of vertex colours, sRGB from 0 to 1. */
-  double colour();
+  CornerDifference difference();
 
   /** Whether the far side shows normals, its own or those of its smoothing groups. */
   boolean farNormals();

@@ -255,7 +255,7 @@ final class MeshProof {
         Figures.count(near.points().count()),
         Figures.count(far.mesh().points().count()),
         Figures.count(vertices) + (vertices > far.mesh().points().count() ? " with seams" : ""),
-        pairs.paired() ? Proof.millimetres(pairs.position()) : "order differs",
+        pairs.paired() ? Proof.millimetres(pairs.difference().position()) : "order differs",
         pairs.paired() && !reordered ? Verdict.KEPT : Verdict.CHANGED,
         !pairs.paired()
             ? "corners could not be paired"
@@ -281,41 +281,42 @@ final class MeshProof {
     int sets = far.mesh().all(Semantic.UV).size();
     int found = landed.mesh().all(Semantic.UV).size();
     if (sets > 0 || found > 0) {
-      boolean kept = sets == found && d.uv() <= UV_TOLERANCE;
+      boolean kept = sets == found && d.difference().uv() <= UV_TOLERANCE;
       ledger.add(
           "UVs",
           nodeId,
           Figures.count(near.all(Semantic.UV).size(), "set"),
           Figures.count(sets, "set"),
           Figures.count(found, "set"),
-          String.format(java.util.Locale.ROOT, "%.6f", d.uv()),
+          String.format(java.util.Locale.ROOT, "%.6f", d.difference().uv()),
           kept ? Verdict.KEPT : found < sets ? Verdict.LOST : Verdict.CHANGED,
           kept ? "" : quantized() ? ROUNDED : "UVs differ");
     }
     boolean has = landed.mesh().first(Semantic.NORMAL).isPresent();
     if (d.farNormals() || has) {
       boolean derived = far.mesh().first(Semantic.NORMAL).isEmpty();
-      boolean kept = d.farNormals() == has && d.normalDegrees() <= NORMAL_TOLERANCE_DEGREES;
+      boolean kept =
+          d.farNormals() == has && d.difference().normalDegrees() <= NORMAL_TOLERANCE_DEGREES;
       ledger.add(
           "Normals",
           nodeId,
           near.first(Semantic.NORMAL).isPresent() ? "yes" : "none",
           derived ? "from smoothing groups" : "yes",
           has ? "yes" : "—",
-          String.format(java.util.Locale.ROOT, "%.3f°", d.normalDegrees()),
+          String.format(java.util.Locale.ROOT, "%.3f°", d.difference().normalDegrees()),
           !kept ? (has ? Verdict.CHANGED : Verdict.LOST) : derived ? Verdict.CHANGED : Verdict.KEPT,
           derived ? "written out from the smoothing groups" : "");
     }
     if (far.mesh().first(Semantic.COLOUR).isPresent()) {
       boolean there = landed.mesh().first(Semantic.COLOUR).isPresent();
-      boolean kept = there && d.colour() <= COLOUR_TOLERANCE;
+      boolean kept = there && d.difference().colour() <= COLOUR_TOLERANCE;
       ledger.add(
           "Vertex colours",
           nodeId,
           "yes",
           farScene.linearColours() ? "yes, linear" : "yes, sRGB",
           there ? (readScene.linearColours() ? "yes, linear" : "yes, sRGB") : "—",
-          String.format(java.util.Locale.ROOT, "%.4f", d.colour()),
+          String.format(java.util.Locale.ROOT, "%.4f", d.difference().colour()),
           kept ? Verdict.KEPT : there ? Verdict.CHANGED : Verdict.LOST,
           "");
     }

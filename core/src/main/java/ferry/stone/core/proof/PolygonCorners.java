@@ -130,23 +130,8 @@ final class PolygonCorners implements CornerPairs {
   }
 
   @Override
-  public double position() {
-    return difference.position();
-  }
-
-  @Override
-  public double uv() {
-    return difference.uv();
-  }
-
-  @Override
-  public double normalDegrees() {
-    return difference.normalDegrees();
-  }
-
-  @Override
-  public double colour() {
-    return difference.colour();
+  public CornerDifference difference() {
+    return difference;
   }
 
   @Override

@@ -12,12 +12,12 @@ import ferry.stone.core.scene.Clip.Track;
 import ferry.stone.core.scene.KeyCurve;
 import ferry.stone.core.scene.LocalTransform.PivotTransform;
 import ferry.stone.core.scene.LocalTransform.ScaleInheritance;
-import ferry.stone.core.texture.ColourSpace;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.function.DoubleUnaryOperator;
 
 /**
  * Turns takes into clips. The keys are kept as they were written; beside them tracks of
@@ -52,6 +52,7 @@ final class FbxClipReader {
    * @param track property of the tracks
    * @param factor the scene's number for 1 in the file
    * @param rest without motion, in the file's numbers
+   * @param function makes the scene's number of the file's where that is no factor, or {@code null}
    */
   record Value(
       long object,
@@ -59,7 +60,8 @@ final class FbxClipReader {
       List<Integer> targets,
       String track,
       double factor,
-      double[] rest) {}
+      double[] rest,
+      DoubleUnaryOperator function) {}
 
   private final List<Model> models;
   private final List<Value> values;
@@ -287,12 +289,10 @@ final class FbxClipReader {
       boolean seen = value.track().equals(Clip.VISIBLE);
       for (int target : value.targets()) {
         Track track = FbxTracks.of(target, value.track(), curves, value.rest(), value.factor());
-        boolean colour = value.track().equals(Clip.LIGHT_COLOUR);
+        boolean scaled = value.function() == null;
         tracks.add(
-            seen
-                ? switched(track)
-                : colour ? TrackValues.through(track, ColourSpace::toLinear) : track);
-        for (int c = 0; c < curves.length && !seen && !colour; c++) {
+            seen ? switched(track) : scaled ? track : TrackValues.through(track, value.function()));
+        for (int c = 0; c < curves.length && !seen && scaled; c++) {
           if (curves[c] != null) {
             keys.add(new Keys(target, value.track(), c, curves[c].mapped(value.factor(), 0)));
           }

@@ -24,7 +24,8 @@ final class FbxLensReader {
 
   static final String OPEN_FAR = "farUnlimited";
 
-  private static final double USUAL_FOCAL = 34.89;
+  static final double USUAL_FOCAL = 34.89;
+  static final double USUAL_FIELD = 25.115;
   private static final int ORTHOGRAPHIC = 1;
   private static final int BY_HORIZONTAL_ANGLE = 1;
   private static final int BY_FOCAL_LENGTH = 3;
@@ -53,7 +54,7 @@ final class FbxLensReader {
       double wide = zoomOneWidth(frame) * p.number("OrthoZoom", 1);
       return new Camera(id, name, 0, wide / aspect, shown, near, far, properties);
     }
-    double vertical = vertical(p, height, filmAspect);
+    double vertical = vertical(p);
     if (p.has("FilmHeight") && height > 0) {
       properties.put(GATE_WIDTH, width * MILLIMETRES_PER_INCH);
       properties.put(GATE_HEIGHT, height * MILLIMETRES_PER_INCH);
@@ -67,37 +68,32 @@ final class FbxLensReader {
     return aspect > 0 && Double.isFinite(aspect) ? aspect : filmAspect;
   }
 
-  private static double vertical(FbxProperties p, double height, double filmAspect) {
-    double field = Math.toRadians(p.number("FieldOfView", 25.115));
-    double vertical =
-        switch ((int) p.number("ApertureMode", BY_VERTICAL_ANGLE)) {
-          case BY_HORIZONTAL_ANGLE -> 2 * Math.atan(Math.tan(field / 2) / filmAspect);
-          case BY_FOCAL_LENGTH ->
-              2
-                  * Math.atan(
-                      height * MILLIMETRES_PER_INCH / 2 / p.number("FocalLength", USUAL_FOCAL));
-          case BY_VERTICAL_ANGLE -> field;
-          default -> Math.toRadians(p.number("FieldOfViewY", Math.toDegrees(field)));
-        };
+  private static double vertical(FbxProperties p) {
+    String property = movingProperty(p);
+    double usual = property.equals("FocalLength") ? USUAL_FOCAL : USUAL_FIELD;
+    double vertical = angle(p, property, p.number(property, usual));
     return vertical > 0.001 && vertical < 3.13 ? vertical : 0.6;
   }
 
-  /** What a value that moves the angle of view is multiplied by, 0 where it says something else. */
-  static double angleFactor(FbxProperties p, String property) {
-    int mode = (int) p.number("ApertureMode", BY_VERTICAL_ANGLE);
-    boolean angle =
-        property.equals("FieldOfView") && mode == BY_VERTICAL_ANGLE
-            || property.equals("FieldOfViewY") && mode == 0;
-    return angle ? Math.PI / 180 : 0;
+  /** The property that says the angle of view, by the aperture mode. */
+  static String movingProperty(FbxProperties p) {
+    return switch ((int) p.number("ApertureMode", BY_VERTICAL_ANGLE)) {
+      case BY_FOCAL_LENGTH -> "FocalLength";
+      case 0 -> "FieldOfViewY";
+      default -> "FieldOfView";
+    };
   }
 
-  /** The angle of view for a focal length in millimetres, or for an angle across, in degrees. */
+  /** The vertical angle in radians for a value of that property: millimetres or degrees. */
   static double angle(FbxProperties p, String property, double value) {
     double height = p.number("FilmHeight", 0.612);
     double width = p.number("FilmWidth", 0.816);
-    return property.equals("FocalLength")
-        ? 2 * Math.atan(height * MILLIMETRES_PER_INCH / 2 / Math.max(1e-3, value))
-        : 2 * Math.atan(Math.tan(Math.toRadians(value) / 2) * height / Math.max(1e-9, width));
+    if (property.equals("FocalLength")) {
+      return 2 * Math.atan(height * MILLIMETRES_PER_INCH / 2 / Math.max(1e-3, value));
+    }
+    double field = Math.toRadians(value);
+    boolean across = (int) p.number("ApertureMode", BY_VERTICAL_ANGLE) == BY_HORIZONTAL_ANGLE;
+    return across ? 2 * Math.atan(Math.tan(field / 2) * height / Math.max(1e-9, width)) : field;
   }
 
   /** Intensity is a percentage; 100 is read as 1 candela or lux: common practice, no source. */

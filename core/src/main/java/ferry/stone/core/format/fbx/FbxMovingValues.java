@@ -6,10 +6,12 @@ import ferry.stone.core.scene.Channel;
 import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.MorphTarget;
 import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.texture.ColourSpace;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.function.DoubleUnaryOperator;
 import org.joml.Vector3d;
 
 /** Lists the values besides transforms that takes may move, and what each moves in the scene. */
@@ -25,7 +27,7 @@ final class FbxMovingValues {
 
   private void number(
       long object, String name, int target, String track, double factor, double rest) {
-    values.add(new Value(object, name, List.of(target), track, factor, new double[] {rest}));
+    values.add(new Value(object, name, List.of(target), track, factor, new double[] {rest}, null));
   }
 
   void morphs(PolygonMesh mesh, List<FbxDocument.Item> channels, List<Integer> showing) {
@@ -39,7 +41,8 @@ final class FbxMovingValues {
               showing,
               Clip.MORPH + keys.get(m),
               PERCENT,
-              rest));
+              rest,
+              null));
     }
   }
 
@@ -64,12 +67,14 @@ final class FbxMovingValues {
         double factor = FbxLensReader.zoomOneWidth(frame) / (aspect > 0 ? aspect : 1);
         number(item.id(), "OrthoZoom", id, Clip.CAMERA_HEIGHT, factor, p.number("OrthoZoom", 1));
       } else {
-        for (String name : List.of("FieldOfView", "FieldOfViewY")) {
-          double factor = FbxLensReader.angleFactor(p, name);
-          if (factor > 0) {
-            number(item.id(), name, id, Clip.CAMERA_ANGLE, factor, p.number(name, 25.115));
-          }
-        }
+        String name = FbxLensReader.movingProperty(p);
+        DoubleUnaryOperator angle = v -> FbxLensReader.angle(p, name, v);
+        double[] rest = {
+          p.number(
+              name,
+              name.equals("FocalLength") ? FbxLensReader.USUAL_FOCAL : FbxLensReader.USUAL_FIELD)
+        };
+        values.add(new Value(item.id(), name, List.of(id), Clip.CAMERA_ANGLE, 1, rest, angle));
       }
       return;
     }
@@ -87,7 +92,8 @@ final class FbxMovingValues {
             List.of(id),
             Clip.LIGHT_COLOUR,
             1,
-            new double[] {rgb.x, rgb.y, rgb.z}));
+            new double[] {rgb.x, rgb.y, rgb.z},
+            ColourSpace::toLinear));
   }
 
   /** A physically based value goes before the classic one beside it. */
@@ -114,7 +120,8 @@ final class FbxMovingValues {
     FbxProperties p = item.properties();
     double[] rgb = channel.isColour() ? p.colour(name) : null;
     double[] rest = rgb != null ? rgb : new double[] {p.number(name, 0)};
-    values.add(new Value(item.id(), name, List.of(id), Clip.MATERIAL + channel.name(), 1, rest));
+    values.add(
+        new Value(item.id(), name, List.of(id), Clip.MATERIAL + channel.name(), 1, rest, null));
   }
 
   /** Those that some take moves. */

@@ -253,6 +253,27 @@ class FbxReaderTest {
     assertEquals(Integer.toHexString(Integer.decode(wanted)), Integer.toHexString(found));
   }
 
+  /** A zoom keyed by focal length on a gate 25.4 mm high: 12.7 mm is 90°, 25.4 mm is 2·atan(½). */
+  @Test
+  void aZoomKeyedByFocalLengthMovesTheAngle() throws Exception {
+    String text =
+        "FBXHeaderExtension: {\n FBXVersion: 7400\n}\nObjects: {\n Model: 1, \"Model::eye\", \"Camera\" {\n }\n"
+            + " NodeAttribute: 2, \"NodeAttribute::eye\", \"Camera\" {\n Properties70: {\n"
+            + " P: \"ApertureMode\", \"enum\", \"\", \"\",3\n P: \"FilmHeight\", \"double\", \"\", \"\",1\n"
+            + " P: \"FocalLength\", \"Number\", \"\", \"A\",12.7\n }\n }\n"
+            + " AnimationStack: 3, \"AnimStack::zoom\", \"\" {\n }\n AnimationLayer: 4, \"AnimLayer::\", \"\" {\n }\n"
+            + " AnimationCurveNode: 5, \"AnimCurveNode::\", \"\" {\n }\n AnimationCurve: 6, \"AnimCurve::\", \"\" {\n"
+            + " KeyTime: *2 { a: 0,46186158000 }\n KeyValueFloat: *2 { a: 12.7,25.4 }\n }\n}\nConnections: {\n"
+            + " C: \"OO\",1,0\n C: \"OO\",2,1\n C: \"OO\",4,3\n C: \"OO\",5,4\n C: \"OP\",5,2, \"FocalLength\"\n"
+            + " C: \"OP\",6,5, \"d|FocalLength\"\n}\n";
+    Scene scene = read(text.getBytes(StandardCharsets.UTF_8), new Findings());
+    assertEquals(Math.PI / 2, scene.cameras().get(0).verticalAngleRadians(), 1e-9);
+    Clip.Track zoom = scene.clips().get(0).tracks().get(0);
+    assertEquals(Clip.CAMERA_ANGLE, zoom.property());
+    assertEquals(Math.PI / 2, zoom.values()[0], 1e-6);
+    assertEquals(2 * Math.atan(0.5), zoom.values()[zoom.values().length - 1], 1e-6);
+  }
+
   private static byte[] pixel(int rgb) {
     return ImageCodec.encodePng(new Pixels(1, 1, new int[] {0xff000000 | rgb}, false));
   }
