@@ -2,7 +2,6 @@ package ferry.stone.core.geometry;
 
 import ferry.stone.core.math.IntList;
 import ferry.stone.core.scene.Attribute;
-import ferry.stone.core.scene.Attribute.Domain;
 import ferry.stone.core.scene.FaceSet;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Polygons;
@@ -44,39 +43,19 @@ public final class Triangulate {
     for (Attribute a : mesh.attributes()) {
       attributes.add(
           switch (a.domain()) {
-            case CORNER -> moved(a, corners);
-            case FACE -> moved(a, faceOf);
+            case CORNER -> Layers.moved(a, corners);
+            case FACE -> Layers.moved(a, faceOf);
             default -> a;
           });
     }
     return mesh.toBuilder()
         .faces(Polygons.triangles(vertices))
         .attributes(attributes)
-        .materials(mesh.materialIds(), picked(mesh.faceSlot(), faceOf))
-        .smoothing(picked(mesh.smoothing(), faceOf))
+        .materials(mesh.materialIds(), Layers.picked(mesh.faceSlot(), faceOf))
+        .smoothing(Layers.picked(mesh.smoothing(), faceOf))
         .faceSets(sets(mesh.faceSets(), faces.faceCount(), faceOf))
         .subdivision(withoutHoles(mesh.subdivision()))
         .build();
-  }
-
-  private static Attribute moved(Attribute a, int[] from) {
-    int[] indices = new int[from.length];
-    for (int i = 0; i < indices.length; i++) {
-      indices[i] = a.indices() == null ? from[i] : a.indices()[from[i]];
-    }
-    Domain domain = a.domain();
-    return new Attribute(a.name(), a.semantic(), domain, a.components(), a.values(), indices);
-  }
-
-  private static int[] picked(int[] values, int[] from) {
-    if (values == null) {
-      return null;
-    }
-    int[] result = new int[from.length];
-    for (int i = 0; i < result.length; i++) {
-      result[i] = values[from[i]];
-    }
-    return result;
   }
 
   private static List<FaceSet> sets(List<FaceSet> sets, int faceCount, int[] faceOf) {

@@ -125,4 +125,39 @@ public final class Coordinates {
     }
     return new Coordinates(f, d);
   }
+
+  /** Some of the points, in the order given, in the same precision. */
+  public Coordinates picked(int[] points) {
+    float[] f = floats != null ? new float[3 * points.length] : null;
+    double[] d = floats != null ? null : new double[3 * points.length];
+    for (int i = 0; i < points.length; i++) {
+      if (f != null) {
+        System.arraycopy(floats, 3 * points[i], f, 3 * i, 3);
+      } else {
+        System.arraycopy(doubles, 3 * points[i], d, 3 * i, 3);
+      }
+    }
+    return new Coordinates(f, d);
+  }
+
+  /** Several runs of points one after another; double as soon as one of them is. */
+  public static Coordinates joined(java.util.List<Coordinates> runs) {
+    int count = Math.toIntExact(runs.stream().mapToLong(Coordinates::length).sum());
+    boolean any = runs.stream().anyMatch(Coordinates::isDouble);
+    float[] f = any ? null : new float[count];
+    double[] d = any ? new double[count] : null;
+    int at = 0;
+    for (Coordinates run : runs) {
+      int n = run.length();
+      if (f != null) {
+        System.arraycopy(run.floats, 0, f, at, n);
+      } else {
+        for (int i = 0; i < n; i++) {
+          d[at + i] = run.at(i);
+        }
+      }
+      at += n;
+    }
+    return new Coordinates(f, d);
+  }
 }

@@ -63,6 +63,7 @@ final class FbxClipReader {
       double[] rest,
       DoubleUnaryOperator function) {}
 
+  private final double[] span;
   private final List<Model> models;
   private final List<Value> values;
   private final double framesPerSecond;
@@ -76,8 +77,10 @@ final class FbxClipReader {
       List<Model> models,
       List<Value> values,
       double framesPerSecond,
+      double[] span,
       double size,
       Findings findings) {
+    this.span = span;
     tolerance = PLACE * (size > 0 ? size : 1);
     this.models = models;
     this.values = values;
@@ -94,8 +97,10 @@ final class FbxClipReader {
     double start = motion.stated("LocalStart");
     double end = motion.stated("LocalStop");
     if (!(start < end)) {
-      start = range[0];
-      end = range[1];
+      // A take that says nothing of its own runs over the time line, if that meets its keys at all.
+      boolean meets = span != null && span[0] < range[1] && span[1] > range[0];
+      start = meets ? span[0] : range[0];
+      end = meets ? span[1] : range[1];
     }
     List<Track> tracks = new ArrayList<>();
     List<Keys> keys = new ArrayList<>();

@@ -88,6 +88,18 @@ public final class FbxReader {
         .frame(settings.frame(), source, source)
         .uvOrigin(UvOrigin.BOTTOM_LEFT)
         .framesPerSecond(settings.framesPerSecond());
+    if (settings.originalUp() != null && settings.originalUp() != settings.frame().up()) {
+      context
+          .findings()
+          .add(
+              Finding.of(
+                      "turned-by-its-tool",
+                      Severity.NOTE,
+                      "whole scene",
+                      "The tool that made the scene had another axis up than the file says.")
+                  .measured(settings.originalUp().label() + " up")
+                  .evidence("the header says " + settings.frame().up().label() + " up"));
+    }
     ReferenceFinder finder = new ReferenceFinder(context.resources(), context.bindings());
     Map<Long, Integer> materials =
         new FbxMaterialReader(
@@ -378,6 +390,7 @@ public final class FbxReader {
             models,
             values.of(motions),
             framesPerSecond,
+            settings.span(),
             takes.isEmpty() ? 0 : scene.build().bounds().diagonal(),
             context.findings());
     for (Take take : takes) {

@@ -11,8 +11,11 @@ import java.util.Map;
  * @param frame unit in metres, up, front, hand
  * @param stated whether the file has such a header at all
  * @param framesPerSecond of the time line
+ * @param originalUp up axis of the tool that made the scene, {@code null} if unsaid
+ * @param span first and last second of the time line, {@code null} if unsaid
  */
-record FbxSettings(Frame frame, boolean stated, double framesPerSecond) {
+record FbxSettings(
+    Frame frame, boolean stated, double framesPerSecond, SignedAxis originalUp, double[] span) {
   /** Ticks of the format's clock in a second. */
   static final double TICKS_PER_SECOND = 46_186_158_000.0;
 
@@ -78,12 +81,27 @@ record FbxSettings(Frame frame, boolean stated, double framesPerSecond) {
     if (mode == CUSTOM_RATE) {
       rate = p.number("CustomFrameRate", 0);
     }
-    return new FbxSettings(frame, p.has("UnitScaleFactor") && apart, rate > 0 ? rate : RATES[0]);
+    SignedAxis original =
+        p.number("OriginalUpAxis", -1) < 0
+            ? null
+            : axis(p, "OriginalUpAxis", "OriginalUpAxisSign", 1);
+    double start = p.number("TimeSpanStart", 0) / TICKS_PER_SECOND;
+    double stop = p.number("TimeSpanStop", 0) / TICKS_PER_SECOND;
+    return new FbxSettings(
+        frame,
+        p.has("UnitScaleFactor") && apart,
+        rate > 0 ? rate : RATES[0],
+        original,
+        start < stop ? new double[] {start, stop} : null);
   }
 
   private static SignedAxis axis(FbxProperties p, String name, int otherwise) {
+    return axis(p, name, name + "Sign", otherwise);
+  }
+
+  private static SignedAxis axis(FbxProperties p, String name, String sign, int otherwise) {
     int index = (int) p.number(name, otherwise);
     index = index < 0 || index > 2 ? otherwise : index;
-    return SignedAxis.of(index, p.number(name + "Sign", 1) < 0 ? -1 : 1);
+    return SignedAxis.of(index, p.number(sign, 1) < 0 ? -1 : 1);
   }
 }
