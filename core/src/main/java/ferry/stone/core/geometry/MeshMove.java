@@ -24,16 +24,21 @@ public final class MeshMove {
   private final Matrix3d normals;
   private final boolean mirrors;
 
+  /** Whether the matrix is a uniform scale times a rotation or mirror. */
+  private final boolean even;
+
+  private static final double EVEN = 1e-12;
+
   private MeshMove(Matrix4dc matrix) {
     this.matrix = matrix;
     linear = matrix.get3x3(new Matrix3d());
     mirrors = linear.determinant() < 0;
+    double size = Math.cbrt(Math.abs(linear.determinant()));
+    Matrix3d turn = new Matrix3d(linear).scale(size > 0 ? 1 / size : 1);
+    even = turn.transpose(new Matrix3d()).mul(turn).equals(new Matrix3d(), EVEN);
     // The cofactors are the inverse transpose times the determinant; they exist for flat scales
     // too.
-    normals = linear.cofactor(new Matrix3d());
-    if (mirrors) {
-      normals.scale(-1);
-    }
+    normals = even ? turn : linear.cofactor(new Matrix3d()).scale(mirrors ? -1 : 1);
   }
 
   /** The mesh with the matrix in its numbers; vertices and faces keep their order. */
@@ -102,7 +107,10 @@ public final class MeshMove {
   }
 
   /** As {@link #vectors} with the length of each kept. */
-  private static float[] directions(float[] values, int components, Matrix3d m) {
+  private float[] directions(float[] values, int components, Matrix3d m) {
+    if (even) {
+      return vectors(values, components, normals);
+    }
     float[] result = values.clone();
     Vector3d v = new Vector3d();
     for (int i = 0; i + 2 < result.length; i += components) {

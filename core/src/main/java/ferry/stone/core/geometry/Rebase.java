@@ -1,8 +1,6 @@
 package ferry.stone.core.geometry;
 
 import ferry.stone.core.math.Frame;
-import ferry.stone.core.scene.Attribute;
-import ferry.stone.core.scene.Attribute.Semantic;
 import ferry.stone.core.scene.Camera;
 import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.Light;
@@ -10,8 +8,8 @@ import ferry.stone.core.scene.LocalTransform;
 import ferry.stone.core.scene.LocalTransform.InheritedTransform;
 import ferry.stone.core.scene.LocalTransform.PivotTransform;
 import ferry.stone.core.scene.LocalTransform.Trs;
-import ferry.stone.core.scene.MorphTarget;
 import ferry.stone.core.scene.Node;
+import ferry.stone.core.scene.PointCache;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.Skin;
@@ -36,7 +34,7 @@ import org.joml.Vector3d;
  * <p>A turn by other than right angles cannot go into the scales of moving nodes: such a scene
  * takes the change on a root.
  *
- * <p>Point caches are not carried yet: a scene that has them is refused.
+ * <p>Point caches are carried point by point as they are read ({@link MovedCache}).
  */
 public final class Rebase {
   private static final double EXACT = 1e-12;
@@ -64,7 +62,6 @@ public final class Rebase {
 
   /** The clean way: all numbers change, nodes stay as clean as they were. */
   public static Scene intoData(Scene scene, Frame target) {
-    refuseUncarried(scene);
     Rebase rebase = new Rebase(scene, target);
     if (rebase.whole.equals(new Matrix4d(), EXACT)) {
       return rebase.arrived().build();
@@ -76,7 +73,6 @@ public final class Rebase {
 
   /** The light way: one root node carries the change; all other numbers stay. */
   public static Scene onRoot(Scene scene, Frame target) {
-    refuseUncarried(scene);
     Rebase rebase = new Rebase(scene, target);
     var builder = rebase.arrived();
     if (rebase.whole.equals(new Matrix4d(), EXACT)) {
@@ -99,12 +95,6 @@ public final class Rebase {
     double[] bind = new double[16];
     whole.mul(new Matrix4d().set(skin.bindMatrix()), new Matrix4d()).get(bind, 0);
     return skin.withBind(skin.inverseBind(), bind);
-  }
-
-  private static void refuseUncarried(Scene scene) {
-    if (!scene.caches().isEmpty()) {
-      throw new UnsupportedOperationException("point caches cannot change frame yet");
-    }
   }
 
   private ferry.stone.core.scene.SceneBuilder arrived() {
@@ -161,6 +151,8 @@ public final class Rebase {
         .clips(motion.clips(scene))
         .cameras(scene.cameras().stream().map(this::camera).toList())
         .lights(scene.lights().stream().map(this::light).toList())
+        .caches(
+            scene.caches().stream().map(c -> (PointCache) new MovedCache(c, forPoints)).toList())
         .build();
   }
 
@@ -308,51 +300,6 @@ public final class Rebase {
   }
 
   private PolygonMesh mesh(PolygonMesh mesh, Matrix4d forPoints) {
-    PolygonMesh moved = mesh.withPoints(mesh.points().transform(forPoints));
-    boolean mirrored = directions.determinant() < 0;
-    List<Attribute> attributes = new ArrayList<>();
-    for (Attribute a : mesh.attributes()) {
-      Attribute turned =
-          a.semantic() == Semantic.NORMAL || a.semantic() == Semantic.TANGENT ? turn(a) : a;
-      attributes.add(mirrored ? Winding.reversed(turned, mesh.faces()) : turned);
-    }
-    moved =
-        moved.toBuilder()
-            .attributes(attributes)
-            .morphs(mesh.morphs().stream().map(this::morph).toList())
-            .build();
-    return mirrored ? moved.withFaces(Winding.reversed(mesh.faces())) : moved;
-  }
-
-  private MorphTarget morph(MorphTarget morph) {
-    List<MorphTarget.Shape> shapes = new ArrayList<>();
-    Matrix3d deltas = linear.get3x3(new Matrix3d());
-    for (MorphTarget.Shape shape : morph.shapes()) {
-      float[] normals = shape.normalDeltas();
-      shapes.add(
-          new MorphTarget.Shape(
-              shape.fullWeight(),
-              shape.vertices(),
-              turned(shape.deltas(), 3, deltas),
-              normals == null ? null : turned(normals, 3, directions)));
-    }
-    return new MorphTarget(morph.name(), morph.weight(), shapes);
-  }
-
-  private Attribute turn(Attribute a) {
-    return a.withValues(turned(a.values(), a.components(), directions));
-  }
-
-  /** The first three numbers of each value through a matrix. */
-  private static float[] turned(float[] values, int components, Matrix3d matrix) {
-    float[] result = values.clone();
-    Vector3d v = new Vector3d();
-    for (int i = 0; i + 2 < result.length; i += components) {
-      matrix.transform(v.set(result[i], result[i + 1], result[i + 2]));
-      result[i] = (float) v.x;
-      result[i + 1] = (float) v.y;
-      result[i + 2] = (float) v.z;
-    }
-    return result;
+    return MeshMove.by(mesh, forPoints);
   }
 }

@@ -6,6 +6,7 @@ import ferry.stone.core.scene.Attribute.Semantic;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Polygons;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 
 /** Which way round faces run. */
@@ -26,6 +27,52 @@ public final class Winding {
       attributes.add(reversed(turned, mesh.faces()));
     }
     return mesh.toBuilder().faces(reversed(mesh.faces())).attributes(attributes).build();
+  }
+
+  /**
+   * The mesh with some faces turned round. Normals on corners and faces follow theirs; normals and
+   * tangents on vertices become ones on corners.
+   */
+  public static PolygonMesh flipped(PolygonMesh mesh, BitSet turn) {
+    Polygons faces = mesh.faces();
+    int[] corners = new int[faces.cornerCount()];
+    int[] source = new int[corners.length];
+    int[] offsets = new int[faces.faceCount() + 1];
+    for (int f = 0; f < faces.faceCount(); f++) {
+      int start = faces.start(f);
+      int end = faces.end(f);
+      for (int c = start; c < end; c++) {
+        source[c] = turn.get(f) ? mirror(c, start, end) : c;
+        corners[c] = faces.vertex(source[c]);
+      }
+      offsets[f + 1] = end;
+    }
+    List<Attribute> attributes = new ArrayList<>();
+    for (Attribute a : mesh.attributes()) {
+      boolean turns = a.semantic() == Semantic.NORMAL || a.semantic() == Semantic.TANGENT;
+      attributes.add(
+          turns
+              ? turned(a, faces, source, turn)
+              : a.domain() == Domain.CORNER ? Layers.moved(a, source) : a);
+    }
+    return mesh.toBuilder().faces(Polygons.of(corners, offsets)).attributes(attributes).build();
+  }
+
+  /** Values followed by their opposites; corners of turned faces take the latter. */
+  private static Attribute turned(Attribute a, Polygons faces, int[] source, BitSet turn) {
+    int n = a.valueCount();
+    float[] both = java.util.Arrays.copyOf(a.values(), 2 * a.values().length);
+    Attribute opposite =
+        a.semantic() == Semantic.NORMAL ? negated(a, 0) : a.components() == 4 ? negated(a, 3) : a;
+    System.arraycopy(opposite.values(), 0, both, a.values().length, a.values().length);
+    int[] indices = new int[source.length];
+    for (int f = 0; f < faces.faceCount(); f++) {
+      for (int c = faces.start(f); c < faces.end(f); c++) {
+        int value = a.valueOf(source[c], faces.vertex(source[c]), f);
+        indices[c] = value < 0 ? -1 : turn.get(f) ? n + value : value;
+      }
+    }
+    return new Attribute(a.name(), a.semantic(), Domain.CORNER, a.components(), both, indices);
   }
 
   private static Attribute negated(Attribute a, int from) {

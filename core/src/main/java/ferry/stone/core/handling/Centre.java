@@ -4,58 +4,45 @@ import ferry.stone.core.math.Bounds;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.work.Progress;
-import java.util.List;
-import org.joml.Matrix4d;
 import org.joml.Vector3d;
 
-/** Moves the middle of the scene's box onto the origin, or over it. */
-public final class Centre implements StepKind<Centre.Params> {
+/** Moves the middle of a box onto the origin, or over it. */
+public final class Centre extends BasicStep<Centre.Params> {
 
-  /** {@code ground}: over the origin, height kept; {@code all}: onto the origin. */
-  public record Params(String what) {
+  /**
+   * @param what {@code ground}: over the origin, height kept; {@code all}: onto the origin
+   * @param keep {@code moved}: parts stand at the new place; {@code transform}: their numbers are
+   *     centred and a part above them keeps the old place
+   */
+  public record Params(String what, String keep) {
     public Params {
-      if (!"ground".equals(what) && !"all".equals(what)) {
-        throw new IllegalArgumentException("what must be ground or all, not \"" + what + "\"");
-      }
+      Field.oneOf("what", what, "ground", "all");
+      keep = Field.oneOf("keep", keep == null ? "moved" : keep, "moved", "transform");
     }
   }
 
-  @Override
-  public String kind() {
-    return "centre";
-  }
-
-  @Override
-  public String label() {
-    return "Centre";
-  }
-
-  @Override
-  public String help() {
-    return "Moves the middle of everything to the origin.";
-  }
-
-  @Override
-  public Class<Params> paramType() {
-    return Params.class;
-  }
-
-  @Override
-  public List<Field> fields() {
-    return List.of(
+  public Centre() {
+    super(
+        Group.PLACE,
+        "centre",
+        "Centre",
+        "Moves the middle of everything, or of the chosen parts, to the origin.",
+        Params.class,
+        true,
         Field.choice(
             "what",
             "Move",
-            List.of(
-                new Field.Option("ground", "over the origin, height kept"),
-                new Field.Option("all", "onto the origin")),
+            "Whether the height changes too.",
             "ground",
-            "Whether the height changes too."));
+            "over the origin, height kept",
+            "all",
+            "onto the origin"),
+        Ground.keepField());
   }
 
   @Override
   public StepResult apply(Scene scene, Selection selection, Params params, Progress progress) {
-    Bounds bounds = scene.bounds();
+    Bounds bounds = Placement.bounds(scene, selection);
     if (bounds.isEmpty()) {
       return StepResult.of(scene, "nothing to move");
     }
@@ -64,7 +51,7 @@ public final class Centre implements StepKind<Centre.Params> {
       move.setComponent(scene.frame().up().index(), 0);
     }
     return StepResult.of(
-        Placement.then(scene, new Matrix4d().translation(move)),
+        Ground.place(scene, selection, move, params.keep()),
         "moved " + Figures.length(move.length() * scene.frame().metresPerUnit()));
   }
 }

@@ -22,15 +22,17 @@ final class ChosenMeshes {
 
   static ChosenMeshes of(Scene scene, Selection selection) {
     Set<Integer> ids = new HashSet<>();
-    for (Node node : scene.nodes()) {
-      if (selection.holds(node) && node.content() instanceof Node.Content.MeshContent content) {
+    boolean[] chosen = selection.withBelow(scene);
+    for (int i = 0; i < chosen.length; i++) {
+      Node node = scene.nodes().get(i);
+      if (chosen[i] && node.content() instanceof Node.Content.MeshContent content) {
         ids.add(content.meshId());
       }
     }
     return new ChosenMeshes(scene, ids);
   }
 
-  private boolean has(PolygonMesh mesh) {
+  boolean has(PolygonMesh mesh) {
     return ids.contains(mesh.id()) && mesh.faces().faceCount() > 0;
   }
 

@@ -17,6 +17,11 @@ abstract class FaceStep implements StepKind<FaceStep.Params> {
   abstract String figure(long before, long after);
 
   @Override
+  public Group group() {
+    return Group.SURFACE;
+  }
+
+  @Override
   public Class<Params> paramType() {
     return Params.class;
   }

@@ -5,43 +5,58 @@ import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.SignedAxis;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.work.Progress;
-import java.util.List;
 import org.joml.Matrix4d;
+import org.joml.Vector3d;
 
-/** Moves the scene up or down so that its lowest point is at height 0. */
-public final class Ground implements StepKind<Ground.Params> {
+/** Moves the scene or chosen parts up or down so that the lowest point is at height 0. */
+public final class Ground extends BasicStep<Ground.Params> {
 
-  /** Takes no parameters. */
-  public record Params() {}
-
-  @Override
-  public String kind() {
-    return "ground";
+  /**
+   * @param keep {@code moved} or {@code transform}, see {@link Centre.Params}
+   */
+  public record Params(String keep) {
+    public Params {
+      keep = Field.oneOf("keep", keep == null ? "moved" : keep, "moved", "transform");
+    }
   }
 
-  @Override
-  public String label() {
-    return "Drop on the ground";
+  public Ground() {
+    super(
+        Group.PLACE,
+        "ground",
+        "Drop on the ground",
+        "Moves everything, or the chosen parts, up or down until the lowest point is at 0.",
+        Params.class,
+        true,
+        keepField());
   }
 
-  @Override
-  public String help() {
-    return "Moves everything up or down until the lowest point is at 0.";
+  static Field keepField() {
+    return Field.choice(
+        "keep",
+        "Old place",
+        "Kept in a part above, the picture stays and the parts' own numbers start at the origin.",
+        "moved",
+        "is left",
+        "transform",
+        "stays in a part above");
   }
 
-  @Override
-  public Class<Params> paramType() {
-    return Params.class;
-  }
-
-  @Override
-  public List<Field> fields() {
-    return List.of();
+  static Scene place(Scene scene, Selection selection, Vector3d move, String keep) {
+    Matrix4d matrix = new Matrix4d().translation(move);
+    if (keep.equals("moved")) {
+      return Placement.moved(scene, selection, matrix);
+    }
+    if (!selection.isAll()) {
+      throw new IllegalArgumentException(
+          "The old place is kept for the whole scene only: choose no parts, or set their pivots");
+    }
+    return Placement.keptAsTransform(scene, matrix);
   }
 
   @Override
   public StepResult apply(Scene scene, Selection selection, Params params, Progress progress) {
-    Bounds bounds = scene.bounds();
+    Bounds bounds = Placement.bounds(scene, selection);
     if (bounds.isEmpty()) {
       return StepResult.of(scene, "nothing to move");
     }
@@ -49,7 +64,7 @@ public final class Ground implements StepKind<Ground.Params> {
     double lowest = up.sign() > 0 ? bounds.min(up.index()) : -bounds.max(up.index());
     double metres = -lowest * scene.frame().metresPerUnit();
     return StepResult.of(
-        Placement.then(scene, new Matrix4d().translation(up.vector().mul(-lowest))),
+        place(scene, selection, up.vector().mul(-lowest), params.keep()),
         metres == 0
             ? "stands already"
             : (metres > 0 ? "up " : "down ") + Figures.length(Math.abs(metres)));

@@ -82,6 +82,6 @@ public final class Handling {
   private static <P extends Record> StepResult apply(
       StepKind<P> kind, Scene scene, Step step, KnownMeshes known, Progress progress) {
     P params = Steps.params(kind, step.params());
-    return kind.apply(scene, new Selection(step.nodeIds()), params, known, progress);
+    return kind.apply(scene, step.selection(), params, known, progress);
   }
 }

@@ -56,6 +56,11 @@ public final class MaterialFlags implements StepKind<MaterialFlags.Params> {
   }
 
   @Override
+  public Group group() {
+    return Group.SURFACE;
+  }
+
+  @Override
   public Class<Params> paramType() {
     return Params.class;
   }
@@ -95,8 +100,10 @@ public final class MaterialFlags implements StepKind<MaterialFlags.Params> {
   public StepResult apply(Scene scene, Selection selection, Params params, Progress progress) {
     Map<Integer, PolygonMesh> meshes = scene.meshesById();
     Set<Integer> chosen = new HashSet<>();
-    for (Node node : scene.nodes()) {
-      if (selection.holds(node) && node.content() instanceof Node.Content.MeshContent content) {
+    boolean[] meant = selection.withBelow(scene);
+    for (int i = 0; i < meant.length; i++) {
+      Node node = scene.nodes().get(i);
+      if (meant[i] && node.content() instanceof Node.Content.MeshContent content) {
         meshes.get(content.meshId()).usedMaterials().forEach(chosen::add);
         if (content.slotMaterials() != null) {
           Arrays.stream(content.slotMaterials()).forEach(chosen::add);

@@ -8,8 +8,8 @@ import java.util.List;
 import org.joml.Matrix4d;
 
 /**
- * Turns the whole scene about an axis of the far side, through the origin, counter-clockwise seen
- * from the axis' tip.
+ * Turns the whole scene or chosen parts about an axis of the far side, through the origin,
+ * counter-clockwise seen from the axis' tip.
  */
 public final class Rotate implements StepKind<Rotate.Params> {
   private static final double MOST = 360;
@@ -38,12 +38,22 @@ public final class Rotate implements StepKind<Rotate.Params> {
 
   @Override
   public String help() {
-    return "Turns everything about an axis of the far side.";
+    return "Turns everything, or the chosen parts, about an axis of the far side.";
+  }
+
+  @Override
+  public Group group() {
+    return Group.PLACE;
   }
 
   @Override
   public Class<Params> paramType() {
     return Params.class;
+  }
+
+  @Override
+  public boolean takesSelection() {
+    return true;
   }
 
   @Override
@@ -67,7 +77,7 @@ public final class Rotate implements StepKind<Rotate.Params> {
     Matrix4d turn = new Matrix4d().rotation(Math.toRadians(params.degrees()), axis.vector());
     clean(turn);
     return StepResult.of(
-        Placement.then(scene, Placement.fromView(scene, turn)),
+        Placement.moved(scene, selection, Placement.fromView(scene, turn)),
         Figures.plain(params.degrees()) + "° about " + axis.label());
   }
 

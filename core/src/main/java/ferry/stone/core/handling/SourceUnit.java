@@ -38,6 +38,11 @@ public final class SourceUnit implements StepKind<SourceUnit.Params> {
   }
 
   @Override
+  public Group group() {
+    return Group.MEANING;
+  }
+
+  @Override
   public Class<Params> paramType() {
     return Params.class;
   }

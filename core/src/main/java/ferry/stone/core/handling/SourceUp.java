@@ -36,6 +36,11 @@ public final class SourceUp implements StepKind<SourceUp.Params> {
   }
 
   @Override
+  public Group group() {
+    return Group.MEANING;
+  }
+
+  @Override
   public Class<Params> paramType() {
     return Params.class;
   }

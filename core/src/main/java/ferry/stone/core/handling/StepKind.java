@@ -11,6 +11,29 @@ import java.util.List;
  *     IllegalArgumentException} that says what is allowed
  */
 public interface StepKind<P extends Record> {
+  /** What steps are for; they are offered by it. */
+  enum Group {
+    /** What the source's numbers mean. */
+    MEANING("What the numbers mean"),
+    PLACE("Size and place"),
+    PARTS("Parts and hierarchy"),
+    SURFACE("Surface"),
+    NAMES("Names"),
+    CLEAN("Clean up");
+
+    private final String label;
+
+    Group(String label) {
+      this.label = label;
+    }
+
+    public String label() {
+      return label;
+    }
+  }
+
+  Group group();
+
   /** The key under which steps are stored. */
   String kind();
 

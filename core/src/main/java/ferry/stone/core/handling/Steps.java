@@ -2,6 +2,7 @@ package ferry.stone.core.handling;
 
 import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -12,14 +13,29 @@ public final class Steps {
       List.of(
           new SourceUnit(),
           new SourceUp(),
+          new SourceFront(),
+          new ScaleToSize(),
           new Scale(),
           new Rotate(),
           new Centre(),
           new Ground(),
+          new PartPivot(),
+          new ResetTransforms(),
+          new SplitParts(),
+          new MergeParts(),
+          new GroupParts(),
+          new ParentParts(),
+          new MirrorParts(),
+          new Instances(),
+          new DetailLevels(),
+          new WeldVertices(),
+          new TriangulateFaces(),
           new RecomputeNormals(),
           new FlipFaces(),
-          new TriangulateFaces(),
-          new MaterialFlags());
+          new UnifyFaces(),
+          new MaterialFlags(),
+          new Rename(),
+          new Remove());
 
   private static final ObjectMapper JSON =
       new ObjectMapper()
@@ -37,13 +53,16 @@ public final class Steps {
   }
 
   /**
-   * The parameters of a step, typed.
+   * The parameters of a step, typed; what is not given has its standard value.
    *
    * @throws IllegalArgumentException with a sentence for the user when they do not fit
    */
   static <P extends Record> P params(StepKind<P> kind, Map<String, Object> values) {
+    Map<String, Object> whole = new HashMap<>();
+    kind.fields().forEach(f -> whole.put(f.name(), f.standard()));
+    whole.putAll(values);
     try {
-      return JSON.convertValue(values, kind.paramType());
+      return JSON.convertValue(whole, kind.paramType());
     } catch (IllegalArgumentException e) {
       Throwable cause = e;
       while (cause.getCause() != null) {

@@ -165,6 +165,21 @@ public record Clip(
           outSlopes);
     }
 
+    /** The same keys of another property. */
+    public Track withProperty(String newProperty) {
+      return newProperty.equals(property)
+          ? this
+          : new Track(
+              targetId,
+              newProperty,
+              interpolation,
+              components,
+              timesSeconds,
+              values,
+              inSlopes,
+              outSlopes);
+    }
+
     public boolean isMorph() {
       return property.startsWith(MORPH);
     }

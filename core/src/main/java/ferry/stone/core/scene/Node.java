@@ -47,6 +47,10 @@ public record Node(
     return new Node(id, name, parent, transform, newGeometric, content, visible, properties);
   }
 
+  public Node withName(String newName) {
+    return new Node(id, newName, parent, transform, geometric, content, visible, properties);
+  }
+
   public Node withParent(int newParent) {
     return new Node(id, name, newParent, transform, geometric, content, visible, properties);
   }

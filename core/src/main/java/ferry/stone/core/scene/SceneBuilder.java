@@ -151,6 +151,18 @@ public final class SceneBuilder {
     return this;
   }
 
+  public SceneBuilder caches(List<PointCache> newCaches) {
+    caches.clear();
+    caches.addAll(newCaches);
+    return this;
+  }
+
+  public SceneBuilder sets(List<NodeSet> newSets) {
+    sets.clear();
+    sets.addAll(newSets);
+    return this;
+  }
+
   public SceneBuilder property(String key, Object value) {
     properties.put(key, value);
     return this;

@@ -55,4 +55,19 @@ public record Skin(
     return new Skin(
         id, name, meshId, jointNodeIds, matrices, offsets, joints, weights, method, newBindMatrix);
   }
+
+  /** The same weights under another id, for another mesh of the same vertices. */
+  public Skin of(int newId, int newMeshId) {
+    return new Skin(
+        newId,
+        name,
+        newMeshId,
+        jointNodeIds,
+        inverseBind,
+        offsets,
+        joints,
+        weights,
+        method,
+        bindMatrix);
+  }
 }

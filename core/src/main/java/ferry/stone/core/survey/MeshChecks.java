@@ -5,9 +5,10 @@ import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Marks;
 import ferry.stone.core.finding.Offer;
 import ferry.stone.core.finding.Severity;
+import ferry.stone.core.geometry.DuplicateFaces;
 import ferry.stone.core.geometry.EdgeTable;
+import ferry.stone.core.geometry.MeshClean;
 import ferry.stone.core.geometry.Pieces;
-import ferry.stone.core.geometry.Triangulation;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.IntList;
 import ferry.stone.core.scene.Attribute;
@@ -17,15 +18,10 @@ import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Polygons;
 import ferry.stone.core.scene.Scene;
 import java.util.Arrays;
-import java.util.BitSet;
 import java.util.Map;
-import org.joml.Vector3d;
 
 /** Surface checks of one shown mesh, all in about linear time. */
 final class MeshChecks {
-  /** A face is degenerate when its area is below this part of its longest side squared. */
-  private static final double NO_AREA = 1e-7;
-
   private static final double NORMAL_ANGLE = 40;
 
   private final Scene.ShownMesh shown;
@@ -151,19 +147,10 @@ final class MeshChecks {
   }
 
   private void badFaces() {
-    IntList flat = new IntList(16);
-    Vector3d n = new Vector3d();
-    for (int f = 0; f < faces.faceCount(); f++) {
-      Triangulation.newell(points, faces, faces.start(f), faces.size(f), n);
-      double longest = longestSideSquared(f);
-      if (n.length() / 2 <= NO_AREA * longest && Double.isFinite(longest)) {
-        flat.add(f);
-      }
-    }
     report(
         "degenerate-faces",
         Severity.LOOK,
-        flat,
+        MeshClean.degenerate(mesh),
         1,
         Marks.Kind.FACES,
         "face",
@@ -178,38 +165,11 @@ final class MeshChecks {
         "Faces that lie on another face with the same vertices: they flicker.");
   }
 
-  private double longestSideSquared(int face) {
-    double longest = 0;
-    int start = faces.start(face);
-    int end = faces.end(face);
-    for (int c = start; c < end; c++) {
-      int a = faces.vertex(c);
-      int b = faces.vertex(c + 1 == end ? start : c + 1);
-      double x = points.x(a) - points.x(b);
-      double y = points.y(a) - points.y(b);
-      double z = points.z(a) - points.z(b);
-      longest = Math.max(longest, x * x + y * y + z * z);
-    }
-    return longest;
-  }
-
   private void unusedVertices() {
-    BitSet used = new BitSet(points.count());
-    for (int c = 0; c < faces.cornerCount(); c++) {
-      used.set(faces.vertex(c));
-    }
-    if (mesh.loose() != null) {
-      Arrays.stream(mesh.loose().lineVertices()).forEach(used::set);
-      Arrays.stream(mesh.loose().points()).forEach(used::set);
-    }
-    IntList unused = new IntList(16);
-    for (int v = used.nextClearBit(0); v < points.count(); v = used.nextClearBit(v + 1)) {
-      unused.add(v);
-    }
     report(
         "unused-vertices",
         Severity.LOOK,
-        unused,
+        MeshClean.unused(mesh),
         1,
         Marks.Kind.VERTICES,
         "vertex",

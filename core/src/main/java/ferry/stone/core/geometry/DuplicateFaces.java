@@ -1,14 +1,14 @@
-package ferry.stone.core.survey;
+package ferry.stone.core.geometry;
 
 import ferry.stone.core.math.IntList;
 import ferry.stone.core.scene.Polygons;
 import java.util.Arrays;
 
 /** Faces over the same set of vertices as an earlier face, whatever their order. O(c) expected. */
-final class DuplicateFaces {
+public final class DuplicateFaces {
   private DuplicateFaces() {}
 
-  static IntList find(Polygons faces) {
+  public static IntList find(Polygons faces) {
     int n = faces.faceCount();
     int capacity = Integer.highestOneBit(Math.max(16, n)) * 4;
     int[] table = new int[capacity];
