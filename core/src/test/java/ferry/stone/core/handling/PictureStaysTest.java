@@ -143,8 +143,10 @@ class PictureStaysTest {
           continue;
         }
         Set<Integer> old = new HashSet<>(near.nodePlaces().keySet());
+        List<Node> nodes = apart.scene().nodes();
         int[] pieces =
-            apart.scene().nodes().stream()
+            nodes.stream()
+                .filter(n -> n.parent() >= 0 && nodes.get(n.parent()).id() == node.id())
                 .mapToInt(Node::id)
                 .filter(id -> !old.contains(id))
                 .toArray();
