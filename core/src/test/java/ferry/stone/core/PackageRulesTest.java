@@ -34,6 +34,8 @@ class PackageRulesTest {
           .definedBy("..core.motion..")
           .layer("texture")
           .definedBy("..core.texture..")
+          .layer("shore")
+          .definedBy("..core.shore..")
           .layer("scene")
           .definedBy("..core.scene..")
           .layer("math")
@@ -56,6 +58,8 @@ class PackageRulesTest {
           .mayOnlyBeAccessedByLayers("proof", "landing", "handling", "survey", "format")
           .whereLayer("texture")
           .mayOnlyBeAccessedByLayers("proof", "landing", "format")
+          .whereLayer("shore")
+          .mayOnlyBeAccessedByLayers("landing", "handling", "survey")
           .whereLayer("math")
           .mayOnlyBeAccessedByLayers(
               "proof",
@@ -67,6 +71,7 @@ class PackageRulesTest {
               "geometry",
               "motion",
               "texture",
+              "shore",
               "scene");
 
   @ArchTest

@@ -1,5 +1,6 @@
 package ferry.stone.core.finding;
 
+import java.util.List;
 import java.util.Map;
 
 /**
@@ -9,14 +10,26 @@ import java.util.Map;
  * @param action {@code step}: add or set a handling step; {@code bind}: use a file for a reference
  * @param kind the step's kind, or the written reference
  * @param params the step's parameters, or {@code file}
+ * @param nodeIds parts that the step works on; empty for all
  */
-public record Offer(String label, String action, String kind, Map<String, Object> params) {
+public record Offer(
+    String label, String action, String kind, Map<String, Object> params, List<Integer> nodeIds) {
+  public Offer {
+    params = Map.copyOf(params);
+    nodeIds = List.copyOf(nodeIds);
+  }
 
+  /** A step on everything. */
   public static Offer step(String label, String kind, Map<String, Object> params) {
-    return new Offer(label, "step", kind, Map.copyOf(params));
+    return new Offer(label, "step", kind, params, List.of());
+  }
+
+  /** The same step on some parts only. */
+  public Offer on(List<Integer> ids) {
+    return new Offer(label, action, kind, params, ids);
   }
 
   public static Offer bind(String label, String reference, String file) {
-    return new Offer(label, "bind", reference, Map.of("file", file));
+    return new Offer(label, "bind", reference, Map.of("file", file), List.of());
   }
 }

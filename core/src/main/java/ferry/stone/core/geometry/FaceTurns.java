@@ -21,7 +21,14 @@ import java.util.BitSet;
 public record FaceTurns(BitSet turn, int sheets, int insideOut) {
 
   public static FaceTurns of(PolygonMesh mesh) {
-    return new Walk(mesh).run();
+    return of(mesh, EdgeTable.of(mesh.faces(), mesh.points().count()));
+  }
+
+  /**
+   * @param edges of the mesh's faces
+   */
+  public static FaceTurns of(PolygonMesh mesh, EdgeTable edges) {
+    return new Walk(mesh, edges).run();
   }
 
   private static final class Walk {
@@ -34,10 +41,10 @@ public record FaceTurns(BitSet turn, int sheets, int insideOut) {
     private final byte[] side;
     private final int[] queue;
 
-    Walk(PolygonMesh mesh) {
+    Walk(PolygonMesh mesh, EdgeTable edges) {
+      this.edges = edges;
       faces = mesh.faces();
       points = mesh.points();
-      edges = EdgeTable.of(faces, points.count());
       int n = faces.faceCount();
       faceOf = new int[faces.cornerCount()];
       for (int f = 0; f < n; f++) {

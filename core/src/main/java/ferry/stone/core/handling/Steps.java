@@ -34,6 +34,7 @@ public final class Steps {
           new FlipFaces(),
           new UnifyFaces(),
           new MaterialFlags(),
+          new MorphShift(),
           new Rename(),
           new Remove());
 

@@ -47,6 +47,16 @@ public record Bounds(double minX, double minY, double minZ, double maxX, double 
     return new Vector3d((minX + maxX) / 2, (minY + maxY) / 2, (minZ + maxZ) / 2);
   }
 
+  /** How far a point lies outside; 0 inside. */
+  public double distance(Vector3d p) {
+    double sum = 0;
+    for (int axis = 0; axis < 3; axis++) {
+      double off = Math.max(0, Math.max(min(axis) - p.get(axis), p.get(axis) - max(axis)));
+      sum += off * off;
+    }
+    return Math.sqrt(sum);
+  }
+
   public Bounds union(Bounds o) {
     return new Bounds(
         Math.min(minX, o.minX),

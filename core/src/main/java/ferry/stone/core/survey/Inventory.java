@@ -9,6 +9,7 @@ import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.Texture;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.Function;
 
 /** Counts of everything in a scene. Lengths are in scene units. */
 public record Inventory(
@@ -45,6 +46,7 @@ public record Inventory(
       int quads,
       int larger,
       int pieces,
+      int edges,
       double meanEdge,
       boolean closed,
       int uvSets,
@@ -53,6 +55,10 @@ public record Inventory(
       int faceSets) {}
 
   public static Inventory of(Scene scene) {
+    return of(scene, Inventory::facts);
+  }
+
+  static Inventory of(Scene scene, Function<PolygonMesh, MeshFacts> factsOf) {
     List<MeshFacts> facts = new ArrayList<>();
     long vertices = 0;
     long faces = 0;
@@ -68,11 +74,9 @@ public record Inventory(
     double edgeSum = 0;
     long edgeCount = 0;
     for (PolygonMesh mesh : scene.meshes()) {
-      EdgeTable edges = EdgeTable.of(mesh.faces(), mesh.points().count());
-      double sum = lengthOf(edges, mesh);
-      edgeSum += sum;
-      edgeCount += edges.count();
-      MeshFacts f = facts(mesh, edges, sum);
+      MeshFacts f = factsOf.apply(mesh);
+      edgeSum += f.meanEdge * f.edges;
+      edgeCount += f.edges;
       facts.add(f);
       vertices += f.vertices;
       faces += f.faces;
@@ -120,7 +124,9 @@ public record Inventory(
     return texture.isFound();
   }
 
-  private static MeshFacts facts(PolygonMesh mesh, EdgeTable edges, double edgeSum) {
+  static MeshFacts facts(PolygonMesh mesh) {
+    EdgeTable edges = EdgeTable.of(mesh.faces(), mesh.points().count());
+    double edgeSum = lengthOf(edges, mesh);
     boolean closed = edges.count() > 0;
     for (int e = 0; closed && e < edges.count(); e++) {
       closed = edges.uses(e) == 2;
@@ -135,6 +141,7 @@ public record Inventory(
         fours,
         mesh.faces().faceCount() - threes - fours,
         Pieces.byVertex(mesh.faces(), mesh.points().count()).count(),
+        edges.count(),
         edges.count() == 0 ? 0 : edgeSum / edges.count(),
         closed,
         mesh.all(Semantic.UV).size(),

@@ -7,8 +7,12 @@ import ferry.stone.core.finding.Offer;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.geometry.DuplicateFaces;
 import ferry.stone.core.geometry.EdgeTable;
+import ferry.stone.core.geometry.FaceTurns;
 import ferry.stone.core.geometry.MeshClean;
 import ferry.stone.core.geometry.Pieces;
+import ferry.stone.core.geometry.Triangulation;
+import ferry.stone.core.geometry.UvOverlap;
+import ferry.stone.core.geometry.Weld;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.IntList;
 import ferry.stone.core.scene.Attribute;
@@ -17,12 +21,22 @@ import ferry.stone.core.scene.Coordinates;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Polygons;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.Skin;
+import ferry.stone.core.scene.UvOrigin;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Map;
+import org.joml.Vector3d;
 
 /** Surface checks of one shown mesh, all in about linear time. */
 final class MeshChecks {
   private static final double NORMAL_ANGLE = 40;
+
+  /** Coincident means closer than about this part of the mesh's size. */
+  private static final double WELD_PART = 1e-5;
+
+  private static final double NORMAL_LENGTH = 0.05;
+  private static final double AGAINST_PART = 0.01;
 
   private final Scene.ShownMesh shown;
   private final PolygonMesh mesh;
@@ -30,15 +44,32 @@ final class MeshChecks {
   private final Coordinates points;
   private final Findings findings;
 
-  MeshChecks(Scene.ShownMesh shown, Findings findings) {
+  private final double metresPerUnit;
+  private final boolean splitsAtSeams;
+  private final Skin skin;
+  private EdgeTable edgeTable;
+
+  private MeshChecks(Scene scene, Scene.ShownMesh shown, Skin skin) {
     this.shown = shown;
-    this.findings = findings;
+    this.skin = skin;
+    findings = new Findings();
+    // Formats with one index a vertex have to repeat vertices wherever UVs or normals differ.
+    splitsAtSeams = scene.uvOrigin() == UvOrigin.TOP_LEFT;
+    double scale = Math.cbrt(Math.abs(shown.world().determinant3x3()));
+    metresPerUnit = scene.frame().metresPerUnit() * (scale > 0 ? scale : 1);
     mesh = shown.mesh();
     faces = mesh.faces();
     points = mesh.points();
   }
 
-  void run() {
+  /** What is wrong with a mesh where a node shows it. */
+  static List<Finding> of(Scene scene, Scene.ShownMesh shown, Skin skin) {
+    MeshChecks checks = new MeshChecks(scene, shown, skin);
+    checks.run();
+    return checks.findings.list();
+  }
+
+  private void run() {
     notNumbers();
     edges();
     badFaces();
@@ -66,7 +97,8 @@ final class MeshChecks {
   }
 
   private void edges() {
-    EdgeTable table = EdgeTable.of(faces, points.count());
+    edgeTable = EdgeTable.of(faces, points.count());
+    EdgeTable table = edgeTable;
     int[] place = Pieces.firstAtSamePlace(points);
     IntList open = new IntList(64);
     IntList crowded = new IntList(64);
@@ -103,7 +135,64 @@ final class MeshChecks {
         2,
         Marks.Kind.EDGES,
         "edge",
-        "Neighbouring faces are wound against each other: one of the two shows its back.");
+        "Neighbouring faces are wound against each other: one of the two shows its back.",
+        Offer.step("Make faces agree", "unify", Map.of()));
+    insideOut();
+    coincident(seams);
+  }
+
+  /** Closed pieces whose volume is below 0. */
+  private void insideOut() {
+    FaceTurns turns = FaceTurns.of(mesh, edgeTable);
+    if (turns.insideOut() > 0) {
+      IntList faces = new IntList(64);
+      for (int f = turns.turn().nextSetBit(0); f >= 0; f = turns.turn().nextSetBit(f + 1)) {
+        faces.add(f);
+      }
+      findings.add(
+          Finding.of(
+                  "inside-out",
+                  Severity.FIX,
+                  shown.path(),
+                  "Closed pieces are inside out: their backs are outside.")
+              .measured(Figures.count(turns.insideOut(), "piece"))
+              .at(node(), marks(faces, 1, Marks.Kind.FACES))
+              .offer(Offer.step("Make faces agree", "unify", Map.of()).on(List.of(node()))));
+    }
+  }
+
+  /** Vertices on top of each other along borders: unsewn panels, split pieces. */
+  private void coincident(int seams) {
+    if (seams == 0) {
+      return;
+    }
+    double millimetres = WELD_PART * points.bounds().diagonal() * metresPerUnit * 1000;
+    double rounded = millimetres > 0 ? Math.pow(10, Math.floor(Math.log10(millimetres))) : 0;
+    double distance = Math.max(1e-6, Math.min(1, rounded));
+    int joined =
+        Weld.count(mesh, skin, new Weld.Options(distance / 1000 / metresPerUnit, true, true));
+    if (joined > 0) {
+      findings.add(
+          Finding.of(
+                  "coincident-vertices",
+                  splitsAtSeams ? Severity.NOTE : Severity.LOOK,
+                  shown.path(),
+                  "Vertices at the same place are not joined: the surface is open along these"
+                      + " seams.")
+              .measured(Figures.count(joined, "vertex"))
+              .evidence("closer than " + Figures.length(distance / 1000) + ", on open borders")
+              .at(node())
+              .offer(
+                  Offer.step(
+                          "Weld, keep seams",
+                          "weld",
+                          Map.of("distance", distance, "where", "borders"))
+                      .on(List.of(node()))));
+    }
+  }
+
+  private int node() {
+    return shown.node().id();
   }
 
   private void reportOpen(IntList open, int seams) {
@@ -154,7 +243,8 @@ final class MeshChecks {
         1,
         Marks.Kind.FACES,
         "face",
-        "Faces without area: they break normals and baking.");
+        "Faces without area: they break normals and baking.",
+        remove("degenerateFaces"));
     report(
         "duplicate-faces",
         Severity.FIX,
@@ -162,7 +252,8 @@ final class MeshChecks {
         1,
         Marks.Kind.FACES,
         "face",
-        "Faces that lie on another face with the same vertices: they flicker.");
+        "Faces that lie on another face with the same vertices: they flicker.",
+        remove("duplicateFaces"));
   }
 
   private void unusedVertices() {
@@ -173,7 +264,8 @@ final class MeshChecks {
         1,
         Marks.Kind.VERTICES,
         "vertex",
-        "Vertices that no face uses: they stretch the box and do not land.");
+        "Vertices that no face uses: they stretch the box and do not land.",
+        remove("unusedVertices"));
   }
 
   private void pieces() {
@@ -196,7 +288,74 @@ final class MeshChecks {
                 byPlace < byVertex
                     ? Figures.count(byPlace, "piece") + " when vertices at one place are joined"
                     : "")
-            .at(shown.node().id()));
+            .at(shown.node().id())
+            .offer(
+                Offer.step("Split into pieces", "split", Map.of("by", "pieces"))
+                    .on(List.of(node()))));
+  }
+
+  private static Offer remove(String what) {
+    return Offer.step("Remove them", "remove", Map.of("what", what));
+  }
+
+  private Offer computeNormals() {
+    return Offer.step("Compute normals", "normals", Map.of("angle", NORMAL_ANGLE))
+        .on(List.of(node()));
+  }
+
+  /** Normals of no length or that look away from their faces. */
+  private void normals(Attribute layer) {
+    int broken = 0;
+    for (int i = 0; i + 2 < layer.values().length; i += layer.components()) {
+      double x = layer.values()[i];
+      double y = layer.values()[i + 1];
+      double z = layer.values()[i + 2];
+      double length = Math.sqrt(x * x + y * y + z * z);
+      broken += Math.abs(length - 1) <= NORMAL_LENGTH ? 0 : 1;
+    }
+    if (broken > 0) {
+      findings.add(
+          Finding.of(
+                  "normals-broken",
+                  Severity.FIX,
+                  shown.path(),
+                  "Normals that have not the length 1, or are no numbers: shading is wrong there.")
+              .measured(Figures.count(broken, "normal"))
+              .at(node())
+              .offer(computeNormals()));
+    }
+    IntList against = new IntList(16);
+    Vector3d n = new Vector3d();
+    for (int f = 0; f < faces.faceCount(); f++) {
+      int start = faces.start(f);
+      Triangulation.newell(points, faces, start, faces.size(f), n);
+      int away = 0;
+      for (int c = start; c < faces.end(f); c++) {
+        int value = layer.valueOf(c, faces.vertex(c), f);
+        if (value >= 0) {
+          int at = layer.components() * value;
+          double dot =
+              n.x * layer.values()[at]
+                  + n.y * layer.values()[at + 1]
+                  + n.z * layer.values()[at + 2];
+          away += dot < 0 ? 1 : 0;
+        }
+      }
+      if (away > 0 && away == faces.size(f)) {
+        against.add(f);
+      }
+    }
+    if (against.size() > AGAINST_PART * faces.faceCount()) {
+      report(
+          "normals-against-faces",
+          Severity.LOOK,
+          against,
+          1,
+          Marks.Kind.FACES,
+          "face",
+          "Normals look away from their faces: these look lit from behind.",
+          Offer.step("Compute normals", "normals", Map.of("angle", NORMAL_ANGLE)));
+    }
   }
 
   private void layers() {
@@ -214,6 +373,7 @@ final class MeshChecks {
     } else {
       missingCorners(mesh.first(Semantic.UV).get(), "missing-uvs", "UV");
       outsideSquare(mesh.first(Semantic.UV).get());
+      overlaps(mesh.first(Semantic.UV).get());
     }
     if (mesh.first(Semantic.NORMAL).isEmpty()
         && mesh.smoothing() == null
@@ -224,10 +384,11 @@ final class MeshChecks {
                   Severity.LOOK,
                   shown.path(),
                   "The mesh has no normals: it will look faceted.")
-              .at(shown.node().id())
-              .offer(Offer.step("Compute normals", "normals", Map.of("angle", NORMAL_ANGLE))));
+              .at(node())
+              .offer(computeNormals()));
     } else if (mesh.first(Semantic.NORMAL).isPresent()) {
       missingCorners(mesh.first(Semantic.NORMAL).get(), "missing-normals", "normal");
+      normals(mesh.first(Semantic.NORMAL).get());
     }
   }
 
@@ -244,11 +405,22 @@ final class MeshChecks {
           Finding.of(code, Severity.FIX, shown.path(), "Some face corners have no " + what + ".")
               .measured(Figures.count(missing, "corner"))
               .at(shown.node().id());
+      findings.add(what.equals("normal") ? finding.offer(computeNormals()) : finding);
+    }
+  }
+
+  private void overlaps(Attribute uv) {
+    UvOverlap overlap = UvOverlap.of(mesh, uv);
+    if (overlap.part() > UvOverlap.WORTH_TELLING) {
       findings.add(
-          what.equals("normal")
-              ? finding.offer(
-                  Offer.step("Compute normals", "normals", Map.of("angle", NORMAL_ANGLE)))
-              : finding);
+          Finding.of(
+                  "uvs-overlap",
+                  Severity.NOTE,
+                  shown.path(),
+                  "UVs lie over each other: fine for mirrored or tiled textures, a fault for baked"
+                      + " ones.")
+              .measured(Math.round(100 * overlap.part()) + " % of the used square")
+              .at(node(), marks(overlap.faces(), 1, Marks.Kind.FACES)));
     }
   }
 
@@ -307,12 +479,14 @@ final class MeshChecks {
       int perElement,
       Marks.Kind kind,
       String noun,
-      String message) {
+      String message,
+      Offer... offers) {
     if (elements.size() > 0) {
-      findings.add(
+      Finding finding =
           Finding.of(code, severity, shown.path(), message)
               .measured(Figures.count(elements.size() / perElement, noun))
-              .at(shown.node().id(), marks(elements, perElement, kind)));
+              .at(shown.node().id(), marks(elements, perElement, kind));
+      findings.add(offers.length == 0 ? finding : finding.offer(offers[0].on(List.of(node()))));
     }
   }
 

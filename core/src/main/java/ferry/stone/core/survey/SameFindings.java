@@ -52,6 +52,6 @@ final class SameFindings {
         first.evidence(),
         nodes,
         marks,
-        first.offers());
+        first.offers().stream().map(o -> o.nodeIds().isEmpty() ? o : o.on(nodes)).toList());
   }
 }

@@ -25,6 +25,11 @@ import java.util.regex.Pattern;
  */
 public record UnitReading(LengthUnit unit, double confidence, List<String> reasons) {
 
+  /** Whether the name of a part speaks for it. */
+  boolean named() {
+    return reasons.stream().anyMatch(r -> r.startsWith("“"));
+  }
+
   /** How often units are met in files that do not say. */
   private static final Map<LengthUnit, Double> HOW_OFTEN =
       Map.of(
@@ -72,8 +77,25 @@ public record UnitReading(LengthUnit unit, double confidence, List<String> reaso
           Map.entry("house", 10.0),
           Map.entry("tree", 8.0));
 
+  private static final double STATURE = 1.75;
+  private static final double STATURE_SPREAD = 1.35;
+  private static final double GRAVITY_SPREAD = 1.15;
+
+  /** How much a statement in the header weighs, as a logarithm: as a hundred to one. */
+  private static final double STATED_WEIGHT = Math.log(100);
+
+  /** How much a scale left on all roots weighs when it is just the ratio of two units. */
+  private static final double LEFT_SCALE_WEIGHT = 1.2;
+
   /** All candidates, the likeliest first. An empty scene gives metres with no reason. */
   public static List<UnitReading> of(Scene scene) {
+    return of(scene, Evidence.of(scene), false);
+  }
+
+  /**
+   * @param withHeader whether what the file states counts too
+   */
+  static List<UnitReading> of(Scene scene, Evidence evidence, boolean withHeader) {
     double size = largestSide(scene);
     Map<LengthUnit, Double> score = new EnumMap<>(LengthUnit.class);
     Map<LengthUnit, List<String>> reasons = new EnumMap<>(LengthUnit.class);
@@ -83,8 +105,14 @@ public record UnitReading(LengthUnit unit, double confidence, List<String> reaso
           reasons.put(unit, new ArrayList<>());
         });
     byComments(scene, score, reasons);
+    if (withHeader) {
+      byHeader(scene, score, reasons);
+    }
+    byFall(evidence.fall(), score, reasons);
+    byBody(evidence.body(), score, reasons);
     if (size > 0) {
       byNames(scene, score, reasons);
+      byLeftScale(scene, score, reasons);
       bySize(size, score, reasons);
     }
     double sum = score.values().stream().mapToDouble(Math::exp).sum();
@@ -95,6 +123,75 @@ public record UnitReading(LengthUnit unit, double confidence, List<String> reaso
                     e.getKey(), Math.exp(e.getValue()) / sum, List.copyOf(reasons.get(e.getKey()))))
         .sorted((a, b) -> Double.compare(b.confidence, a.confidence))
         .toList();
+  }
+
+  private static void byHeader(
+      Scene scene, Map<LengthUnit, Double> score, Map<LengthUnit, List<String>> reasons) {
+    LengthUnit.ofMetres(scene.frame().metresPerUnit())
+        .filter(score::containsKey)
+        .ifPresent(
+            unit -> {
+              score.merge(unit, STATED_WEIGHT, Double::sum);
+              reasons.get(unit).add("the file says so");
+            });
+  }
+
+  private static void byFall(
+      FallReading fall, Map<LengthUnit, Double> score, Map<LengthUnit, List<String>> reasons) {
+    if (fall == null) {
+      return;
+    }
+    score.replaceAll(
+        (unit, s) ->
+            s
+                + logLikeness(
+                    fall.acceleration() * unit.metres(), FallReading.GRAVITY, GRAVITY_SPREAD));
+    reasons.forEach(
+        (unit, list) ->
+            list.add(
+                Figures.count(fall.parts(), "part")
+                    + " would fall at "
+                    + Figures.plain(fall.acceleration() * unit.metres())
+                    + " m/s², gravity is 9.81"));
+  }
+
+  private static void byBody(
+      BodyReading body, Map<LengthUnit, Double> score, Map<LengthUnit, List<String>> reasons) {
+    if (body == null) {
+      return;
+    }
+    score.replaceAll(
+        (unit, s) -> s + logLikeness(body.stature() * unit.metres(), STATURE, STATURE_SPREAD));
+    reasons.forEach(
+        (unit, list) ->
+            list.add(
+                "a body on two legs would stand "
+                    + Figures.length(body.stature() * unit.metres())
+                    + " tall, usual is about "
+                    + Figures.length(STATURE)));
+  }
+
+  /** A scale of 0.01 on every root is what is left of centimetres, and so on. */
+  private static void byLeftScale(
+      Scene scene, Map<LengthUnit, Double> score, Map<LengthUnit, List<String>> reasons) {
+    double left = LeftTransforms.commonScale(scene);
+    if (left == 1) {
+      return;
+    }
+    for (LengthUnit unit : score.keySet()) {
+      // The roots make metres of the unit that the vertices were written in.
+      if (unit == LengthUnit.METRE && LengthUnit.ofMetres(left).isPresent()) {
+        score.merge(unit, LEFT_SCALE_WEIGHT, Double::sum);
+        reasons
+            .get(unit)
+            .add(
+                "its roots are scaled by "
+                    + Figures.plain(left)
+                    + ", which makes metres of "
+                    + LengthUnit.ofMetres(left).get().word()
+                    + "s");
+      }
+    }
   }
 
   private static double largestSide(Scene scene) {

@@ -25,8 +25,20 @@ public record UpReading(SignedAxis up, double confidence, List<String> reasons) 
   private static final double FLAT_COSINE = 0.985;
   private static final double END_PART = 0.01;
 
+  private static final double BODY_WEIGHT = 4;
+  private static final double FALL_WEIGHT = 5;
+  private static final double STATED_WEIGHT = Math.log(50);
+  private static final double LEFT_TURN_WEIGHT = 1;
+
   /** All six directions, the likeliest first. */
   public static List<UpReading> of(Scene scene) {
+    return of(scene, Evidence.of(scene), false);
+  }
+
+  /**
+   * @param withHeader whether what the file states counts too
+   */
+  static List<UpReading> of(Scene scene, Evidence found, boolean withHeader) {
     Bounds bounds = scene.bounds();
     double[] flatArea = new double[6];
     if (!bounds.isEmpty()) {
@@ -39,7 +51,9 @@ public record UpReading(SignedAxis up, double confidence, List<String> reasons) 
       List<String> why = new ArrayList<>();
       score[axis.ordinal()] =
           Math.log(HOW_OFTEN[axis.ordinal()])
-              + (bounds.isEmpty() ? 0 : evidence(axis, bounds, flatArea, why));
+              + (bounds.isEmpty() ? 0 : evidence(axis, bounds, flatArea, why))
+              + motion(axis, found, why)
+              + statement(axis, scene, withHeader, why);
       sum += Math.exp(score[axis.ordinal()]);
       reasons.add(why);
     }
@@ -53,6 +67,33 @@ public record UpReading(SignedAxis up, double confidence, List<String> reasons) 
     }
     readings.sort((a, b) -> Double.compare(b.confidence, a.confidence));
     return readings;
+  }
+
+  private static double motion(SignedAxis axis, Evidence found, List<String> why) {
+    double score = 0;
+    if (found.body() != null && found.body().up() == axis) {
+      score += BODY_WEIGHT;
+      why.add("a body stands on two legs along " + axis.label());
+    }
+    if (found.fall() != null && found.fall().up() == axis) {
+      score += FALL_WEIGHT;
+      why.add(Figures.count(found.fall().parts(), "part") + " fall against " + axis.label());
+    }
+    return score;
+  }
+
+  private static double statement(
+      SignedAxis axis, Scene scene, boolean withHeader, List<String> why) {
+    double score = 0;
+    if (withHeader && axis == scene.frame().up()) {
+      score += STATED_WEIGHT;
+      why.add("the file says so");
+    }
+    if (axis == SignedAxis.PLUS_Y && LeftTransforms.turnedUp(scene)) {
+      score += LEFT_TURN_WEIGHT;
+      why.add("its roots carry −90° about X, which turns Z up into Y up");
+    }
+    return score;
   }
 
   private static double evidence(

@@ -1,0 +1,67 @@
+package ferry.stone.core.shore;
+
+import ferry.stone.core.math.Frame;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/**
+ * Named conventions and limits of a place that assets come from or go to.
+ *
+ * @param id unique; built-in ones are words, others are made by the user
+ * @param name for people
+ * @param note what it is for, in one sentence
+ * @param frame unit, up, front and hand
+ * @param formats formats it takes, the best first: {@code glb}, {@code gltf}, {@code fbx}
+ * @param budgets limits
+ * @param wishes how it wants things written
+ * @param names what names may look like
+ * @param reasons why a choice is as it is, by the choice's name: {@code frame}, {@code triangulate}
+ *     …
+ */
+public record Shore(
+    String id,
+    String name,
+    String note,
+    Frame frame,
+    List<String> formats,
+    Budgets budgets,
+    Wishes wishes,
+    NameRules names,
+    Map<String, String> reasons) {
+  private static final Set<String> FORMATS = Set.of("glb", "gltf", "fbx");
+  private static final int LONGEST_NAME = 80;
+
+  public Shore {
+    if (id == null || !id.matches("[a-z0-9-]{1,64}")) {
+      throw new IllegalArgumentException("A shore's id has small letters, digits and dashes");
+    }
+    if (name == null || name.isBlank() || name.length() > LONGEST_NAME) {
+      throw new IllegalArgumentException("A shore's name has 1 to 80 characters");
+    }
+    if (frame == null) {
+      throw new IllegalArgumentException("A shore needs a frame: unit, up, front and hand");
+    }
+    note = note == null ? "" : note;
+    formats = formats == null || formats.isEmpty() ? List.of("glb") : List.copyOf(formats);
+    for (String format : formats) {
+      if (!FORMATS.contains(format)) {
+        throw new IllegalArgumentException("formats are glb, gltf and fbx, not \"" + format + "\"");
+      }
+    }
+    budgets = budgets == null ? Budgets.NONE : budgets;
+    wishes = wishes == null ? Wishes.USUAL : wishes;
+    names = names == null ? NameRules.ANY : names;
+    reasons = reasons == null ? Map.of() : Map.copyOf(reasons);
+  }
+
+  /** The same under another id and name. */
+  public Shore as(String newId, String newName) {
+    return new Shore(newId, newName, note, frame, formats, budgets, wishes, names, reasons);
+  }
+
+  /** The frame that a landing in a format has: glTF knows but one. */
+  public Frame frameIn(String format) {
+    return format.equals("fbx") ? frame : Frame.Y_UP_METRE;
+  }
+}

@@ -1,0 +1,2 @@
+/** Destinations and sources: their conventions, limits, wishes and name rules. */
+package ferry.stone.core.shore;

@@ -1,0 +1,57 @@
+package ferry.stone.core.survey;
+
+import ferry.stone.core.finding.Finding;
+import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Scene;
+import java.util.Collections;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.Supplier;
+
+/**
+ * What surveys found on meshes. A mesh that a step left alone is the same object: where it is shown
+ * by the same part it need not be looked at again. May be shared by threads.
+ */
+public final class SurveyMemo {
+  private final Map<PolygonMesh, Known> known =
+      Collections.synchronizedMap(new IdentityHashMap<>());
+  private final Map<PolygonMesh, Inventory.MeshFacts> facts =
+      Collections.synchronizedMap(new IdentityHashMap<>());
+
+  private record Known(int nodeId, String path, double scale, List<Finding> findings) {}
+
+  List<Finding> of(Scene.ShownMesh shown, Supplier<List<Finding>> check) {
+    double scale = shown.world().determinant3x3();
+    Known before = known.get(shown.mesh());
+    if (before != null
+        && before.nodeId == shown.node().id()
+        && before.path.equals(shown.path())
+        && before.scale == scale) {
+      return before.findings;
+    }
+    List<Finding> found = check.get();
+    known.put(shown.mesh(), new Known(shown.node().id(), shown.path(), scale, found));
+    return found;
+  }
+
+  Inventory inventory(Scene scene) {
+    return Inventory.of(
+        scene,
+        mesh -> {
+          Inventory.MeshFacts before = facts.get(mesh);
+          Inventory.MeshFacts now = before == null ? Inventory.facts(mesh) : before;
+          facts.put(mesh, now);
+          return now;
+        });
+  }
+
+  /** Forgets meshes that are in none of these scenes. */
+  public void keepOnly(List<Scene> scenes) {
+    Set<PolygonMesh> kept = Collections.newSetFromMap(new IdentityHashMap<>());
+    scenes.forEach(s -> kept.addAll(s.meshes()));
+    known.keySet().retainAll(kept);
+    facts.keySet().retainAll(kept);
+  }
+}
