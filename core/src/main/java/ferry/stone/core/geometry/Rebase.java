@@ -60,6 +60,18 @@ public final class Rebase {
     return scene.frame().matrixTo(target).mul(scene.placement(), new Matrix4d());
   }
 
+  /** Whether the change of frame has to go onto a root, since moving parts cannot take it. */
+  public static boolean needsRoot(Scene scene, Frame target) {
+    Rebase rebase = new Rebase(scene, target);
+    return !rebase.whole.equals(new Matrix4d(), EXACT)
+        && !new RebaseMotion(rebase.linear, rebase.whole).fits(scene);
+  }
+
+  /** Whether anything has to change at all. */
+  public static boolean changes(Scene scene, Frame target) {
+    return !new Rebase(scene, target).whole.equals(new Matrix4d(), EXACT);
+  }
+
   /** The clean way: all numbers change, nodes stay as clean as they were. */
   public static Scene intoData(Scene scene, Frame target) {
     Rebase rebase = new Rebase(scene, target);

@@ -219,8 +219,9 @@ public final class DetailLevels extends BasicStep<DetailLevels.Params> {
       throw new IllegalArgumentException(
           levels + " levels need " + (levels - 1) + " thresholds, not " + given.length);
     }
-    double[] result = given.clone();
-    for (int i = 0; i < result.length && params.measure().equals("distance"); i++) {
+    double[] result = java.util.Arrays.copyOf(given, levels);
+    result[levels - 1] = params.measure().equals("screen") ? 0 : Double.POSITIVE_INFINITY;
+    for (int i = 0; i < given.length && params.measure().equals("distance"); i++) {
       result[i] /= scene.frame().metresPerUnit();
     }
     return result;

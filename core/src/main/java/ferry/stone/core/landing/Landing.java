@@ -36,11 +36,7 @@ public record Landing(String mainFile, List<Finding> findings) {
     Findings findings = new Findings();
     progress.report("changing units and axes", 0);
     FbxLanding fbx = options.fbx();
-    Scene whole = fbx != null && fbx.triangulate() ? triangles(far) : far;
-    Scene arrived =
-        options.transforms() == LandingOptions.Transforms.DATA
-            ? Rebase.intoData(whole, options.frame())
-            : Rebase.onRoot(whole, options.frame());
+    Scene arrived = arrived(far, options);
     Progress writing = progress.part(0.05, 1);
     if (fbx != null) {
       Scene shown = options.doubleSided() ? bothSides(arrived) : arrived;
@@ -67,6 +63,15 @@ public record Landing(String mainFile, List<Finding> findings) {
     return new Landing(main, findings.list());
   }
 
+  /** The far side in the shore's frame, as it is handed to the writer. */
+  static Scene arrived(Scene far, LandingOptions options) {
+    boolean cut = options.fbx() != null && options.fbx().triangulate();
+    Scene whole = cut ? triangles(far) : far;
+    return options.transforms() == LandingOptions.Transforms.DATA
+        ? Rebase.intoData(whole, options.frame())
+        : Rebase.onRoot(whole, options.frame());
+  }
+
   private static Scene triangles(Scene scene) {
     return scene.toBuilder().meshes(scene.meshes().stream().map(Triangulate::of).toList()).build();
   }
@@ -81,7 +86,13 @@ public record Landing(String mainFile, List<Finding> findings) {
   public Landed landed(LandingOptions options, Resources files) {
     return options.fbx() == null
         ? Landed.gltf(files, mainFile, options.packing(), findings)
-        : Landed.polygons(files, mainFile, options.frame(), options.fbx().triangulate(), findings);
+        : Landed.polygons(
+            files,
+            mainFile,
+            options.frame(),
+            options.fbx().triangulate(),
+            options.fbx().bake(),
+            findings);
   }
 
   /** A file name stem of a crossing's name: no path, no character that file systems refuse. */

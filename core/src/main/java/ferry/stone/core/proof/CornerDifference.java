@@ -22,7 +22,10 @@ final class CornerDifference {
   void positions(double x, double y, double z, double toX, double toY, double toZ) {
     farWorld.transformPosition(a.set(x, y, z));
     landedWorld.transformPosition(b.set(toX, toY, toZ));
-    position = Math.max(position, a.distance(b));
+    // What is nowhere on both sides is the same.
+    if (a.isFinite() || b.isFinite()) {
+      position = Math.max(position, a.distance(b));
+    }
   }
 
   void normals(double x, double y, double z, double toX, double toY, double toZ) {

@@ -1,11 +1,16 @@
 package ferry.stone.core.proof;
 
 import ferry.stone.core.finding.Finding;
+import ferry.stone.core.format.Capability;
+import ferry.stone.core.format.Capability.Fate;
+import ferry.stone.core.format.CapabilityTable;
 import ferry.stone.core.format.CargoPath;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.Resources;
+import ferry.stone.core.format.fbx.FbxCapabilities;
 import ferry.stone.core.format.fbx.FbxReader;
+import ferry.stone.core.format.gltf.GltfCapabilities;
 import ferry.stone.core.format.gltf.GltfPacking;
 import ferry.stone.core.format.gltf.GltfReader;
 import ferry.stone.core.math.Frame;
@@ -21,6 +26,7 @@ import java.util.List;
  * @param frame what its numbers were to mean
  * @param packing how a glTF was packed; {@code null} for formats that hold polygons as they are
  * @param triangulated whether faces were cut into triangles before they were written
+ * @param baked whether pivots and inherited scales were baked, as chosen
  * @param findings of the writer
  */
 public record Landed(
@@ -29,18 +35,24 @@ public record Landed(
     Frame frame,
     GltfPacking packing,
     boolean triangulated,
+    boolean baked,
     List<Finding> findings) {
 
   /** A glTF. */
   public static Landed gltf(
       Resources files, String mainFile, GltfPacking packing, List<Finding> findings) {
-    return new Landed(files, mainFile, Frame.Y_UP_METRE, packing, true, findings);
+    return new Landed(files, mainFile, Frame.Y_UP_METRE, packing, true, false, findings);
   }
 
   /** A format that holds polygons. */
   public static Landed polygons(
-      Resources files, String mainFile, Frame frame, boolean triangulated, List<Finding> findings) {
-    return new Landed(files, mainFile, frame, null, triangulated, findings);
+      Resources files,
+      String mainFile,
+      Frame frame,
+      boolean triangulated,
+      boolean baked,
+      List<Finding> findings) {
+    return new Landed(files, mainFile, frame, null, triangulated, baked, findings);
   }
 
   boolean isGltf() {
@@ -50,6 +62,40 @@ public record Landed(
   /** The format's name for people. */
   String format() {
     return isGltf() ? "glTF" : CargoPath.extension(mainFile).toUpperCase(java.util.Locale.ROOT);
+  }
+
+  /** What becomes of a capability in this landing. */
+  Fate fate(Capability capability) {
+    boolean plain = capability == Capability.PIVOTS || capability == Capability.INHERITED_SCALE;
+    return baked && plain ? Fate.CHANGED : table().of(capability).written();
+  }
+
+  CapabilityTable table() {
+    return isGltf() ? GltfCapabilities.TABLE : FbxCapabilities.TABLE;
+  }
+
+  /** Whether the writer said something. */
+  boolean said(String code) {
+    return findings.stream().anyMatch(f -> f.code().equals(code));
+  }
+
+  /** How the writer had to arrange the hierarchy, or {@code null}. */
+  Capability arrangement() {
+    return said("copies-gathered")
+        ? Capability.PACKING
+        : said("skinned-at-top")
+            ? Capability.SKINNED_BELOW
+            : said("skeleton-root-added") ? Capability.JOINTS_APART : null;
+  }
+
+  /** Why vertices may not stand where they stood, or {@code null}. */
+  Capability poses() {
+    boolean rounded = packing != null && packing.quantized();
+    return said("influences-reduced")
+        ? Capability.INFLUENCES
+        : said("vertices-given-a-joint")
+            ? Capability.VERTICES_WITHOUT_JOINT
+            : said("transform-sheared") ? Capability.SHEAR : rounded ? Capability.PACKING : null;
   }
 
   Scene read() throws IOException, FormatException {

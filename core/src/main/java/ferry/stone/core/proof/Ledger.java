@@ -1,5 +1,6 @@
 package ferry.stone.core.proof;
 
+import ferry.stone.core.format.Capability;
 import ferry.stone.core.proof.LedgerRow.Verdict;
 import java.util.ArrayList;
 import java.util.List;
@@ -8,6 +9,13 @@ import java.util.List;
 final class Ledger {
   private final List<LedgerRow> rows = new ArrayList<>();
   private String group = "";
+  private Capability about;
+
+  /** What the next row tells of, should it not be kept. */
+  Ledger about(Capability capability) {
+    about = capability;
+    return this;
+  }
 
   void group(String name) {
     group = name;
@@ -22,7 +30,9 @@ final class Ledger {
       String differs,
       Verdict verdict,
       String note) {
-    rows.add(new LedgerRow(group, fact, nodeId, near, far, landed, differs, verdict, note));
+    Capability told = verdict == Verdict.KEPT ? null : about;
+    about = null;
+    rows.add(new LedgerRow(group, fact, nodeId, near, far, landed, differs, verdict, note, told));
   }
 
   /** A count that is either the same or not. */

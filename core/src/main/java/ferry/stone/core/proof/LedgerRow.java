@@ -1,5 +1,7 @@
 package ferry.stone.core.proof;
 
+import ferry.stone.core.format.Capability;
+
 /**
  * One fact, on the near side, on the far side, and as it was read back from the landed file.
  *
@@ -7,6 +9,7 @@ package ferry.stone.core.proof;
  * @param nodeId part it is about, −1 for none
  * @param differs far against landed, with a unit
  * @param note why it changed or what was lost, in a few words
+ * @param about what of a format it tells of, as a forecast names it; {@code null} for none
  */
 public record LedgerRow(
     String group,
@@ -17,7 +20,8 @@ public record LedgerRow(
     String landed,
     String differs,
     Verdict verdict,
-    String note) {
+    String note,
+    Capability about) {
 
   /** What became of it. */
   public enum Verdict {

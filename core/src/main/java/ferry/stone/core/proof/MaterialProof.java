@@ -1,5 +1,7 @@
 package ferry.stone.core.proof;
 
+import ferry.stone.core.format.Capability;
+import ferry.stone.core.format.Contents;
 import ferry.stone.core.format.Resources;
 import ferry.stone.core.format.TextureBytes;
 import ferry.stone.core.math.Figures;
@@ -105,15 +107,18 @@ final class MaterialProof {
     for (String name : wanted.keySet()) {
       wrong += Math.abs(wanted.get(name) - found.getOrDefault(name, 0L));
     }
-    ledger.add(
-        fact,
-        -1,
-        Figures.count(sum(trianglesByMaterial(near, variant))),
-        Figures.count(sum(wanted)),
-        Figures.count(sum(found)),
-        Figures.count(wrong, "triangle"),
-        wrong == 0 ? Verdict.KEPT : Verdict.LOST,
-        wrong == 0 ? "" : "triangles moved to another material or are gone");
+    boolean nowhere = far.meshes().stream().anyMatch(Contents::hasNowhere);
+    ledger
+        .about(nowhere ? Capability.NOT_NUMBERS : null)
+        .add(
+            fact,
+            -1,
+            Figures.count(sum(trianglesByMaterial(near, variant))),
+            Figures.count(sum(wanted)),
+            Figures.count(sum(found)),
+            Figures.count(wrong, "triangle"),
+            wrong == 0 ? Verdict.KEPT : Verdict.LOST,
+            wrong == 0 ? "" : "triangles moved to another material or are gone");
   }
 
   private static long sum(Map<String, Long> counts) {
@@ -159,15 +164,19 @@ final class MaterialProof {
         found.factor(Channel.ROUGHNESS, 1)[0]);
     textures(wanted, pbr, found);
     for (PbrMaterial.Note note : pbr.notes()) {
-      ledger.add(
-          capital(note.channel()) + ", translation",
-          -1,
-          note.from(),
-          note.lost() ? "—" : note.to(),
-          note.lost() ? "—" : note.to(),
-          "",
-          note.lost() ? Verdict.LOST : Verdict.CHANGED,
-          note.lost() ? "metallic-roughness as written here has no place for it" : "translated");
+      ledger
+          .about(note.lost() ? Capability.MATERIAL_CHANNELS : Capability.MATERIAL_MODEL)
+          .add(
+              capital(note.channel()) + ", translation",
+              -1,
+              note.from(),
+              note.lost() ? "—" : note.to(),
+              note.lost() ? "—" : note.to(),
+              "",
+              note.lost() ? Verdict.LOST : Verdict.CHANGED,
+              note.lost()
+                  ? "metallic-roughness as written here has no place for it"
+                  : "translated");
     }
   }
 
@@ -182,7 +191,9 @@ final class MaterialProof {
               double[] there = found.factor(channel, (double[]) null);
               boolean said = own != null && Double.isFinite(own[0]);
               if (said && there == null && !(own.length == 1 && neutral(channel, own[0]))) {
-                ledger.add(name, -1, "", numbers(own), "—", "", Verdict.LOST, "it did not land");
+                ledger
+                    .about(Capability.MATERIAL_CHANNELS)
+                    .add(name, -1, "", numbers(own), "—", "", Verdict.LOST, "it did not land");
               } else if (said && there != null) {
                 factor(name, channel, own, there);
               }
@@ -345,20 +356,28 @@ final class MaterialProof {
     if (wanted == null) {
       return;
     }
-    ledger.add(
-        fact,
-        -1,
-        name(far, wanted),
-        name(far, wanted),
-        found == null ? "—" : name(read, found),
-        "",
-        found == null ? Verdict.LOST : Verdict.CHANGED,
-        found == null ? missingNote(wanted) : how);
+    ledger
+        .about(
+            found == null && !isFound(wanted)
+                ? Capability.MISSING_TEXTURES
+                : fact.startsWith("Bump") ? Capability.BUMP_MAPS : Capability.MATERIAL_MODEL)
+        .add(
+            fact,
+            -1,
+            name(far, wanted),
+            name(far, wanted),
+            found == null ? "—" : name(read, found),
+            "",
+            found == null ? Verdict.LOST : Verdict.CHANGED,
+            found == null ? missingNote(wanted) : how);
+  }
+
+  private boolean isFound(TextureUse use) {
+    return far.texture(use.textureId()).map(Texture::isFound).orElse(false);
   }
 
   private String missingNote(TextureUse wanted) {
-    boolean found = far.texture(wanted.textureId()).map(Texture::isFound).orElse(false);
-    return found ? "the image did not land" : "its file is not in the cargo";
+    return isFound(wanted) ? "the image did not land" : "its file is not in the cargo";
   }
 
   /** Compares a part of two images: {@code c} for all colours, else one channel. */
@@ -370,28 +389,36 @@ final class MaterialProof {
     Pixels a = pixels(far, wanted, cargo);
     Pixels b = found == null ? null : pixels(read, found, landing.files());
     if (a == null || b == null) {
-      ledger.add(
-          fact,
-          -1,
-          far.texture(wanted.textureId()).orElseThrow().written(),
-          a == null ? "not found" : size(a),
-          b == null ? "—" : size(b),
-          "",
-          Verdict.LOST,
-          b == null ? missingNote(wanted) : "its file is not in the cargo");
+      ledger
+          .about(
+              a == null
+                  ? Capability.MISSING_TEXTURES
+                  : fact.startsWith("Opacity") ? Capability.OPACITY_PLACEMENT : null)
+          .add(
+              fact,
+              -1,
+              far.texture(wanted.textureId()).orElseThrow().written(),
+              a == null ? "not found" : size(a),
+              b == null ? "—" : size(b),
+              "",
+              Verdict.LOST,
+              b == null ? missingNote(wanted) : "its file is not in the cargo");
       return;
     }
     int off = difference(a, b, wantedPart, foundPart);
     boolean same = a.width() == b.width() && a.height() == b.height();
-    ledger.add(
-        fact,
-        -1,
-        name(far, wanted),
-        size(a),
-        size(b),
-        off + " / 255",
-        off <= 1 ? (same ? Verdict.KEPT : Verdict.CHANGED) : Verdict.CHANGED,
-        off > 1 ? "pixels differ" : same ? "" : "size changed");
+    boolean opacity = fact.startsWith("Opacity") && off > 1;
+    ledger
+        .about(opacity ? Capability.OPACITY_PLACEMENT : same ? null : Capability.PACKING)
+        .add(
+            fact,
+            -1,
+            name(far, wanted),
+            size(a),
+            size(b),
+            off + " / 255",
+            off <= 1 ? (same ? Verdict.KEPT : Verdict.CHANGED) : Verdict.CHANGED,
+            off > 1 ? "pixels differ" : same ? "" : "size changed");
   }
 
   private static String size(Pixels p) {

@@ -1,5 +1,7 @@
 package ferry.stone.core.proof;
 
+import ferry.stone.core.format.Capability;
+import ferry.stone.core.format.Contents;
 import ferry.stone.core.geometry.MeshMeasure;
 import ferry.stone.core.geometry.TriangleTree;
 import ferry.stone.core.math.Figures;
@@ -62,15 +64,17 @@ final class MeshProof {
     PolygonMesh mesh = far.mesh();
     if (landed == null) {
       boolean empty = mesh.faces().faceCount() == 0 && mesh.loose() == null;
-      ledger.add(
-          "Mesh",
-          nodeId,
-          faces(near),
-          faces(mesh),
-          "—",
-          "",
-          Verdict.LOST,
-          empty ? "it has no faces, so there is nothing to show" : "the part did not land");
+      ledger
+          .about(empty ? Capability.EMPTY_MESHES : null)
+          .add(
+              "Mesh",
+              nodeId,
+              faces(near),
+              faces(mesh),
+              "—",
+              "",
+              Verdict.LOST,
+              empty ? "it has no faces, so there is nothing to show" : "the part did not land");
       return;
     }
     triangles();
@@ -108,21 +112,23 @@ final class MeshProof {
     boolean same =
         found.faceCount() == wantedCount && found.triangleCount() == wanted.triangleCount();
     long off = found.triangleCount() - wanted.triangleCount();
-    ledger.add(
-        "Faces",
-        nodeId,
-        faces(near),
-        faces(far.mesh()),
-        landing.isGltf() ? Figures.count(found.faceCount(), "triangle") : faces(landed.mesh()),
-        same ? "0" : String.format("%+d triangles", off),
-        !same ? Verdict.LOST : cut ? Verdict.CHANGED : Verdict.KEPT,
-        !same
-            ? "triangles are missing"
-            : !cut
-                ? ""
-                : landing.isGltf()
-                    ? "cut into triangles: glTF holds nothing else"
-                    : "cut into triangles, as chosen");
+    ledger
+        .about(hasNowhere() ? Capability.NOT_NUMBERS : cut ? Capability.POLYGONS : null)
+        .add(
+            "Faces",
+            nodeId,
+            faces(near),
+            faces(far.mesh()),
+            landing.isGltf() ? Figures.count(found.faceCount(), "triangle") : faces(landed.mesh()),
+            same ? "0" : String.format("%+d triangles", off),
+            !same ? Verdict.LOST : cut ? Verdict.CHANGED : Verdict.KEPT,
+            !same
+                ? "triangles are missing"
+                : !cut
+                    ? ""
+                    : landing.isGltf()
+                        ? "cut into triangles: glTF holds nothing else"
+                        : "cut into triangles, as chosen");
   }
 
   private void looseElements() {
@@ -131,35 +137,41 @@ final class MeshProof {
     if (wanted == null) {
       return;
     }
-    ledger.count(
-        "Line segments",
-        nodeId,
-        wanted.segmentCount(),
-        wanted.segmentCount(),
-        found == null ? 0 : found.segmentCount(),
-        "lines are missing");
-    ledger.count(
-        "Points",
-        nodeId,
-        wanted.points().length,
-        wanted.points().length,
-        found == null ? 0 : found.points().length,
-        "points are missing");
+    ledger
+        .about(Capability.LINES)
+        .count(
+            "Line segments",
+            nodeId,
+            wanted.segmentCount(),
+            wanted.segmentCount(),
+            found == null ? 0 : found.segmentCount(),
+            "lines are missing");
+    ledger
+        .about(Capability.POINTS)
+        .count(
+            "Points",
+            nodeId,
+            wanted.points().length,
+            wanted.points().length,
+            found == null ? 0 : found.points().length,
+            "points are missing");
   }
 
   private void area() {
     double wanted = areaInWorld(far);
     double found = areaInWorld(landed);
     double part = wanted == 0 ? 0 : Math.abs(found - wanted) / wanted;
-    ledger.add(
-        "Surface area",
-        nodeId,
-        Figures.plain(MeshMeasure.of(near).area()) + " square units",
-        Figures.plain(wanted) + " m²",
-        Figures.plain(found) + " m²",
-        String.format(java.util.Locale.ROOT, "%.4f %%", 100 * part),
-        part <= AREA_TOLERANCE ? Verdict.KEPT : Verdict.CHANGED,
-        part <= AREA_TOLERANCE ? "" : "faces that are not flat measure differently once cut");
+    ledger
+        .about(shape() != null ? shape() : Capability.POLYGONS)
+        .add(
+            "Surface area",
+            nodeId,
+            Figures.plain(MeshMeasure.of(near).area()) + " square units",
+            Figures.plain(wanted) + " m²",
+            Figures.plain(found) + " m²",
+            String.format(java.util.Locale.ROOT, "%.4f %%", 100 * part),
+            part <= AREA_TOLERANCE ? Verdict.KEPT : Verdict.CHANGED,
+            part <= AREA_TOLERANCE ? "" : "faces that are not flat measure differently once cut");
   }
 
   private static double areaInWorld(Scene.ShownMesh shown) {
@@ -201,17 +213,21 @@ final class MeshProof {
   private void surface(double[] a, double[] b) {
     double off = Math.max(farthest(a, new TriangleTree(b)), farthest(b, new TriangleTree(a)));
     boolean kept = off <= Proof.POSITION_TOLERANCE * size;
-    ledger.add(
-        "Surface distance, largest",
-        nodeId,
-        "—",
-        Figures.count(a.length / 9, "triangle"),
-        Figures.count(b.length / 9, "triangle"),
-        Double.isFinite(off) ? Proof.millimetres(off) : "not measurable",
-        kept ? Verdict.KEPT : Verdict.CHANGED,
-        kept
-            ? ""
-            : quantized() && off <= QUANTIZED_TOLERANCE * size ? ROUNDED : "surfaces lie apart");
+    ledger
+        .about(shape())
+        .add(
+            "Surface distance, largest",
+            nodeId,
+            "—",
+            Figures.count(a.length / 9, "triangle"),
+            Figures.count(b.length / 9, "triangle"),
+            Double.isFinite(off) ? Proof.millimetres(off) : "not measurable",
+            kept ? Verdict.KEPT : Verdict.CHANGED,
+            kept
+                ? ""
+                : quantized() && off <= QUANTIZED_TOLERANCE * size
+                    ? ROUNDED
+                    : "surfaces lie apart");
   }
 
   /** From corners and middles of evenly picked triangles. */
@@ -249,23 +265,36 @@ final class MeshProof {
             : new PolygonCorners(farScene, readScene, far, landed, most);
     boolean reordered = landing.isGltf() && landing.packing().drawOrder();
     int vertices = pairs.landedVertices();
-    ledger.add(
-        "Vertex order",
-        nodeId,
-        Figures.count(near.points().count()),
-        Figures.count(far.mesh().points().count()),
-        Figures.count(vertices) + (vertices > far.mesh().points().count() ? " with seams" : ""),
-        pairs.paired() ? Proof.millimetres(pairs.difference().position()) : "order differs",
-        pairs.paired() && !reordered ? Verdict.KEPT : Verdict.CHANGED,
-        !pairs.paired()
-            ? "corners could not be paired"
-            : reordered ? "in the order that draws fastest, as chosen" : "");
+    ledger
+        .about(reordered || shape() == null ? Capability.PACKING : shape())
+        .add(
+            "Vertex order",
+            nodeId,
+            Figures.count(near.points().count()),
+            Figures.count(far.mesh().points().count()),
+            Figures.count(vertices) + (vertices > far.mesh().points().count() ? " with seams" : ""),
+            pairs.paired() ? Proof.millimetres(pairs.difference().position()) : "order differs",
+            pairs.paired() && !reordered ? Verdict.KEPT : Verdict.CHANGED,
+            !pairs.paired()
+                ? "corners could not be paired"
+                : reordered ? "in the order that draws fastest, as chosen" : "");
     if (pairs.paired()) {
       layers(pairs);
     }
     if (!landing.isGltf()) {
       new PolygonFacts(ledger, nodeId, near, far.mesh(), landed.mesh()).run();
     }
+  }
+
+  /** Why the surface may lie elsewhere, or {@code null}. */
+  private Capability shape() {
+    return hasNowhere()
+        ? Capability.NOT_NUMBERS
+        : quantized() ? Capability.PACKING : landing.poses();
+  }
+
+  private boolean hasNowhere() {
+    return Contents.hasNowhere(far.mesh());
   }
 
   private boolean quantized() {
@@ -282,43 +311,51 @@ final class MeshProof {
     int found = landed.mesh().all(Semantic.UV).size();
     if (sets > 0 || found > 0) {
       boolean kept = sets == found && d.difference().uv() <= UV_TOLERANCE;
-      ledger.add(
-          "UVs",
-          nodeId,
-          Figures.count(near.all(Semantic.UV).size(), "set"),
-          Figures.count(sets, "set"),
-          Figures.count(found, "set"),
-          String.format(java.util.Locale.ROOT, "%.6f", d.difference().uv()),
-          kept ? Verdict.KEPT : found < sets ? Verdict.LOST : Verdict.CHANGED,
-          kept ? "" : quantized() ? ROUNDED : "UVs differ");
+      ledger
+          .about(quantized() ? Capability.PACKING : null)
+          .add(
+              "UVs",
+              nodeId,
+              Figures.count(near.all(Semantic.UV).size(), "set"),
+              Figures.count(sets, "set"),
+              Figures.count(found, "set"),
+              String.format(java.util.Locale.ROOT, "%.6f", d.difference().uv()),
+              kept ? Verdict.KEPT : found < sets ? Verdict.LOST : Verdict.CHANGED,
+              kept ? "" : quantized() ? ROUNDED : "UVs differ");
     }
     boolean has = landed.mesh().first(Semantic.NORMAL).isPresent();
     if (d.farNormals() || has) {
       boolean derived = far.mesh().first(Semantic.NORMAL).isEmpty();
       boolean kept =
           d.farNormals() == has && d.difference().normalDegrees() <= NORMAL_TOLERANCE_DEGREES;
-      ledger.add(
-          "Normals",
-          nodeId,
-          near.first(Semantic.NORMAL).isPresent() ? "yes" : "none",
-          derived ? "from smoothing groups" : "yes",
-          has ? "yes" : "—",
-          String.format(java.util.Locale.ROOT, "%.3f°", d.difference().normalDegrees()),
-          !kept ? (has ? Verdict.CHANGED : Verdict.LOST) : derived ? Verdict.CHANGED : Verdict.KEPT,
-          derived ? "written out from the smoothing groups" : "");
+      ledger
+          .about(derived ? Capability.SMOOTHING : quantized() ? Capability.PACKING : null)
+          .add(
+              "Normals",
+              nodeId,
+              near.first(Semantic.NORMAL).isPresent() ? "yes" : "none",
+              derived ? "from smoothing groups" : "yes",
+              has ? "yes" : "—",
+              String.format(java.util.Locale.ROOT, "%.3f°", d.difference().normalDegrees()),
+              !kept
+                  ? (has ? Verdict.CHANGED : Verdict.LOST)
+                  : derived ? Verdict.CHANGED : Verdict.KEPT,
+              derived ? "written out from the smoothing groups" : "");
     }
     if (far.mesh().first(Semantic.COLOUR).isPresent()) {
       boolean there = landed.mesh().first(Semantic.COLOUR).isPresent();
       boolean kept = there && d.difference().colour() <= COLOUR_TOLERANCE;
-      ledger.add(
-          "Vertex colours",
-          nodeId,
-          "yes",
-          farScene.linearColours() ? "yes, linear" : "yes, sRGB",
-          there ? (readScene.linearColours() ? "yes, linear" : "yes, sRGB") : "—",
-          String.format(java.util.Locale.ROOT, "%.4f", d.difference().colour()),
-          kept ? Verdict.KEPT : there ? Verdict.CHANGED : Verdict.LOST,
-          "");
+      ledger
+          .about(quantized() ? Capability.PACKING : null)
+          .add(
+              "Vertex colours",
+              nodeId,
+              "yes",
+              farScene.linearColours() ? "yes, linear" : "yes, sRGB",
+              there ? (readScene.linearColours() ? "yes, linear" : "yes, sRGB") : "—",
+              String.format(java.util.Locale.ROOT, "%.4f", d.difference().colour()),
+              kept ? Verdict.KEPT : there ? Verdict.CHANGED : Verdict.LOST,
+              "");
     }
   }
 }

@@ -2,106 +2,100 @@ package ferry.stone.core.proof;
 
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Severity;
+import ferry.stone.core.format.Capability;
+import ferry.stone.core.format.Capability.Fate;
+import ferry.stone.core.format.CapabilityTable;
+import ferry.stone.core.format.Contents;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.proof.LedgerRow.Verdict;
-import ferry.stone.core.scene.Attribute;
-import ferry.stone.core.scene.FaceSet;
-import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
 import java.util.List;
+import java.util.Map;
 
 /** Lists what the landed format has no place for, and what its writer said. */
 final class NotCarried {
+  /** What no other row of a proof tells of. */
+  private static final List<Capability> NAMED =
+      List.of(
+          Capability.SMOOTHING,
+          Capability.SMOOTHING_BESIDE,
+          Capability.SUBDIVISION,
+          Capability.NODE_SETS,
+          Capability.FACE_SETS,
+          Capability.POINT_CACHES,
+          Capability.PIVOTS,
+          Capability.INHERITED_SCALE,
+          Capability.DETAIL_DISTANCES,
+          Capability.CUSTOM_LAYERS);
+
   private NotCarried() {}
+
+  /** What a writer's word tells of, by its code. */
+  private static final Map<String, Capability> SAID =
+      Map.ofEntries(
+          Map.entry("in-betweens-as-targets", Capability.IN_BETWEENS),
+          Map.entry("opacity-map-placed-otherwise", Capability.OPACITY_PLACEMENT),
+          Map.entry("triangles-nowhere", Capability.NOT_NUMBERS),
+          Map.entry("vertices-given-a-joint", Capability.VERTICES_WITHOUT_JOINT),
+          Map.entry("influences-reduced", Capability.INFLUENCES),
+          Map.entry("bump-to-normal", Capability.BUMP_MAPS),
+          Map.entry("image-converted", Capability.IMAGE_FORMATS),
+          Map.entry("image-made-smaller", Capability.PACKING),
+          Map.entry("channels-packed", Capability.SEPARATE_CHANNELS),
+          Map.entry("texture-unreadable", Capability.MISSING_TEXTURES),
+          Map.entry("clip-not-written", Capability.EMPTY_CLIPS),
+          Map.entry("clip-shifted", Capability.TIME_BEFORE_ZERO),
+          Map.entry("track-not-carried", Capability.OTHER_MOTION),
+          Map.entry("motion-not-carried", Capability.OTHER_MOTION),
+          Map.entry("copies-gathered", Capability.PACKING),
+          Map.entry("lines-not-carried", Capability.LINES),
+          Map.entry("points-not-carried", Capability.POINTS),
+          Map.entry("layer-not-carried", Capability.CUSTOM_LAYERS),
+          Map.entry("transform-sheared", Capability.SHEAR),
+          Map.entry("variants-not-carried", Capability.VARIANTS),
+          Map.entry("skinned-at-top", Capability.SKINNED_BELOW),
+          Map.entry("skeleton-root-added", Capability.JOINTS_APART));
 
   static void list(Ledger ledger, Scene far, Landed landed) {
     ledger.group("What the format does not hold");
-    int smoothing = 0;
-    int besides = 0;
-    int subdivided = 0;
-    int sets = 0;
-    for (PolygonMesh mesh : far.meshes()) {
-      boolean shaded = mesh.first(Attribute.Semantic.NORMAL).isPresent();
-      smoothing += mesh.smoothing() != null && !shaded ? 1 : 0;
-      besides += (mesh.smoothing() != null || mesh.hardEdges() != null) && shaded ? 1 : 0;
-      subdivided += mesh.subdivision() != null ? 1 : 0;
-      sets += mesh.faceSets().size();
-    }
-    if (smoothing > 0 && landed.isGltf()) {
-      row(
-          ledger,
-          "Smoothing groups",
-          Figures.count(smoothing, "mesh"),
-          "normals say the same",
-          Verdict.LOST,
-          "glTF has none; the shading is in the normals");
-    }
-    if (besides > 0 && landed.isGltf()) {
-      row(
-          ledger,
-          "Smoothing beside the normals",
-          Figures.count(besides, "mesh"),
-          "normals say the same",
-          Verdict.CHANGED,
-          "glTF has none; the shading is in the normals");
-    }
-    if (subdivided > 0 && landed.isGltf()) {
-      row(
-          ledger,
-          "Subdivision",
-          Figures.count(subdivided, "mesh"),
-          Figures.count(-subdivided),
-          Verdict.LOST,
-          "glTF has none: the mesh lands as its cage");
-    }
-    if (!far.sets().isEmpty() && landed.isGltf()) {
-      ledger.add(
-          "Layers and selections",
-          -1,
-          Figures.count(far.sets().size()),
-          Figures.count(far.sets().size()),
-          "—",
-          Figures.count(-far.sets().size()),
-          Verdict.LOST,
-          "glTF has none: " + far.sets().get(0).name());
-    }
-    if (sets > 0) {
-      List<String> names =
-          far.meshes().stream()
-              .flatMap(m -> m.faceSets().stream())
-              .map(FaceSet::name)
-              .distinct()
-              .limit(5)
-              .toList();
-      ledger.add(
-          "Groups inside parts",
-          -1,
-          Figures.count(sets),
-          Figures.count(sets),
-          "—",
-          Figures.count(-sets),
-          Verdict.LOST,
-          landed.format() + " has none: " + String.join(", ", names));
+    CapabilityTable table = landed.table();
+    Contents contents = new Contents(far);
+    for (Capability capability : NAMED) {
+      Fate fate = landed.fate(capability);
+      Contents.Found found = contents.find(capability);
+      if (fate != Fate.KEPT && found.count() > 0) {
+        String had = Figures.count(found.count(), found.noun());
+        ledger
+            .about(capability)
+            .add(
+                capability.label(),
+                -1,
+                had,
+                had,
+                "—",
+                fate == Fate.LOST ? Figures.count(-found.count()) : "",
+                fate == Fate.LOST ? Verdict.LOST : Verdict.CHANGED,
+                (landed.baked()
+                        ? "Baked into plain transforms, as chosen."
+                        : table.of(capability).how())
+                    + (found.where().isEmpty() ? "" : " First: " + found.where() + "."));
+      }
     }
     landed.findings().forEach(f -> finding(ledger, f));
   }
 
-  private static void row(
-      Ledger ledger, String fact, String had, String change, Verdict verdict, String note) {
-    ledger.add(fact, -1, had, had, "—", change, verdict, note);
-  }
-
   private static void finding(Ledger ledger, Finding finding) {
-
     boolean lost = finding.severity() == Severity.FIX;
-    ledger.add(
-        finding.where().isEmpty() ? finding.code() : finding.where(),
-        -1,
-        "—",
-        "—",
-        finding.measured().isEmpty() ? "—" : finding.measured(),
-        "",
-        lost ? Verdict.LOST : Verdict.CHANGED,
-        finding.message());
+    ledger
+        .about(SAID.get(finding.code()))
+        .add(
+            finding.where().isEmpty() ? finding.code() : finding.where(),
+            -1,
+            "—",
+            "—",
+            finding.measured().isEmpty() ? "—" : finding.measured(),
+            "",
+            lost ? Verdict.LOST : Verdict.CHANGED,
+            finding.message());
   }
 }

@@ -1,5 +1,6 @@
 package ferry.stone.core.proof;
 
+import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.CargoPath;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Resources;
@@ -18,8 +19,10 @@ import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 
 /**
  * The written file read back and compared with the far side.
@@ -100,21 +103,24 @@ public record Proof(
     Frame frame = near.frame();
     int up = frame.up().index();
     int front = frame.front().index();
-    length(ledger, "Height", n.size(up), f.size(1), l.size(1), f, near);
-    length(ledger, "Width", n.size(3 - up - front), f.size(0), l.size(0), f, near);
-    length(ledger, "Depth", n.size(front), f.size(2), l.size(2), f, near);
+    Capability why = landed.poses();
+    length(ledger, "Height", n.size(up), f.size(1), l.size(1), f, near, why);
+    length(ledger, "Width", n.size(3 - up - front), f.size(0), l.size(0), f, near, why);
+    length(ledger, "Depth", n.size(front), f.size(2), l.size(2), f, near, why);
     if (!f.isEmpty() && !l.isEmpty()) {
-      length(ledger, "Lowest point", lowest(n, near), f.minY(), l.minY(), f, near);
+      length(ledger, "Lowest point", lowest(n, near), f.minY(), l.minY(), f, near, why);
       double off = f.centre().distance(l.centre());
-      ledger.add(
-          "Middle of the box",
-          -1,
-          n.isEmpty() ? "—" : vector(n.centre().x, n.centre().y, n.centre().z, ""),
-          vector(f.centre().x, f.centre().y, f.centre().z, " m"),
-          vector(l.centre().x, l.centre().y, l.centre().z, " m"),
-          millimetres(off),
-          verdict(off, f),
-          "");
+      ledger
+          .about(why)
+          .add(
+              "Middle of the box",
+              -1,
+              n.isEmpty() ? "—" : vector(n.centre().x, n.centre().y, n.centre().z, ""),
+              vector(f.centre().x, f.centre().y, f.centre().z, " m"),
+              vector(l.centre().x, l.centre().y, l.centre().z, " m"),
+              millimetres(off),
+              verdict(off, f),
+              "");
     }
     ledger.add(
         "Unit and axes",
@@ -132,6 +138,26 @@ public record Proof(
     return bounds.isEmpty() ? 0 : up.sign() > 0 ? bounds.min(up.index()) : -bounds.max(up.index());
   }
 
+  private static void detailLevels(Ledger ledger, Scene near, Scene far, Scene read) {
+    int wanted = levelGroups(far);
+    if (wanted > 0 || levelGroups(read) > 0) {
+      ledger
+          .about(Capability.DETAIL_LEVELS)
+          .count(
+              "Groups of detail levels",
+              -1,
+              levelGroups(near),
+              wanted,
+              levelGroups(read),
+              "levels came apart");
+    }
+  }
+
+  private static int levelGroups(Scene scene) {
+    return (int)
+        scene.nodes().stream().filter(n -> n.content() instanceof Node.Content.DetailGroup).count();
+  }
+
   private static void length(
       Ledger ledger,
       String fact,
@@ -139,8 +165,10 @@ public record Proof(
       double far,
       double landed,
       Bounds all,
-      Scene nearScene) {
+      Scene nearScene,
+      Capability why) {
     double off = Math.abs(far - landed);
+    ledger.about(why);
     String nearText =
         nearScene.unitSource() == FrameSource.ASSUMED
             ? Figures.plain(near) + " units"
@@ -191,27 +219,33 @@ public record Proof(
       throws FormatException {
     ledger.group("Parts");
     List<String> found = partPaths(read);
-    int extraRoot = found.size() == far.nodes().size() + 1 ? 1 : 0;
+    boolean skeleton = landed.said("skeleton-root-added");
+    int extraRoot = !skeleton && found.size() == far.nodes().size() + 1 ? 1 : 0;
     if (extraRoot == 1) {
-      ledger.add(
-          "Parts in the hierarchy",
-          -1,
-          Figures.count(near.nodes().size()),
-          Figures.count(far.nodes().size()),
-          Figures.count(found.size()),
-          "+1",
-          Verdict.CHANGED,
-          "one root carries unit, axes and place");
+      ledger
+          .about(Capability.ROOT_TRANSFORM)
+          .add(
+              "Parts in the hierarchy",
+              -1,
+              Figures.count(near.nodes().size()),
+              Figures.count(far.nodes().size()),
+              Figures.count(found.size()),
+              "+1",
+              Verdict.CHANGED,
+              "one root carries unit, axes and place");
     } else {
-      ledger.count(
-          "Parts in the hierarchy",
-          -1,
-          near.nodes().size(),
-          far.nodes().size(),
-          found.size(),
-          found.size() < far.nodes().size() ? "parts are missing" : "parts were added");
+      ledger
+          .about(skeleton ? Capability.JOINTS_APART : landed.arrangement())
+          .count(
+              "Parts in the hierarchy",
+              -1,
+              near.nodes().size(),
+              far.nodes().size(),
+              found.size(),
+              found.size() < far.nodes().size() ? "parts are missing" : "parts were added");
     }
-    names(ledger, far, found, extraRoot);
+    names(ledger.about(landed.arrangement()), far, found, extraRoot);
+    detailLevels(ledger, near, far, read);
     Map<Integer, PolygonMesh> nearMeshes = near.meshesById();
     List<Scene.ShownMesh> shown = far.shownMeshes();
     double size = far.bounds().diagonal();
@@ -229,11 +263,18 @@ public record Proof(
   private static List<String> partPaths(Scene read) {
     List<String> all = read.paths();
     List<String> found = new ArrayList<>();
+    Set<String> names = new HashSet<>();
+    read.nodes().forEach(n -> names.add(n.name()));
     for (int i = 0; i < all.size(); i++) {
       Node node = read.nodes().get(i);
-      boolean shape =
-          node.parent() >= 0
-              && node.name().equals(read.nodes().get(node.parent()).name() + GeometricFold.SHAPE);
+      String parent = node.parent() >= 0 ? read.nodes().get(node.parent()).name() : "";
+      boolean child = node.parent() >= 0 && node.name().equals(parent + GeometricFold.SHAPE);
+      boolean lifted =
+          node.parent() < 0
+              && node.name().endsWith(GeometricFold.SHAPE)
+              && names.contains(
+                  node.name().substring(0, node.name().length() - GeometricFold.SHAPE.length()));
+      boolean shape = child || lifted;
       if (!shape) {
         found.add(all.get(i));
       }

@@ -1,5 +1,6 @@
 package ferry.stone.core.proof;
 
+import ferry.stone.core.format.Capability;
 import ferry.stone.core.geometry.RenderPrimitive;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.motion.Deform;
@@ -159,15 +160,17 @@ final class RigProof {
     }
     int wanted = far.skins().stream().mapToInt(Skin::mostInfluences).max().orElse(0);
     int found = read.skins().stream().mapToInt(Skin::mostInfluences).max().orElse(0);
-    ledger.add(
-        "Most joints of a vertex",
-        -1,
-        Figures.count(near.skins().stream().mapToInt(Skin::mostInfluences).max().orElse(0)),
-        Figures.count(wanted),
-        Figures.count(found),
-        Figures.count(found - wanted),
-        wanted == found ? Verdict.KEPT : Verdict.CHANGED,
-        wanted == found ? "" : "the strongest were kept and scaled to 1");
+    ledger
+        .about(Capability.INFLUENCES)
+        .add(
+            "Most joints of a vertex",
+            -1,
+            Figures.count(near.skins().stream().mapToInt(Skin::mostInfluences).max().orElse(0)),
+            Figures.count(wanted),
+            Figures.count(found),
+            Figures.count(found - wanted),
+            wanted == found ? Verdict.KEPT : Verdict.CHANGED,
+            wanted == found ? "" : "the strongest were kept and scaled to 1");
   }
 
   private void morphTargets() {
@@ -183,17 +186,19 @@ final class RigProof {
       List<String> names = MorphTarget.keys(wanted.morphs());
       List<String> landed = MorphTarget.keys(found.morphs());
       int source = mesh(far, match.farPlace()).morphs().size();
-      ledger.add(
-          "Morph targets of " + wanted.name(),
-          -1,
-          Figures.count(source),
-          Figures.count(source),
-          Figures.count(landed.size()),
-          Figures.count(landed.size() - source),
-          !names.equals(landed)
-              ? Verdict.LOST
-              : source == names.size() ? Verdict.KEPT : Verdict.CHANGED,
-          names.equals(landed) ? String.join(", ", names) : "names or order differ");
+      ledger
+          .about(Capability.IN_BETWEENS)
+          .add(
+              "Morph targets of " + wanted.name(),
+              -1,
+              Figures.count(source),
+              Figures.count(source),
+              Figures.count(landed.size()),
+              Figures.count(landed.size() - source),
+              !names.equals(landed)
+                  ? Verdict.LOST
+                  : source == names.size() ? Verdict.KEPT : Verdict.CHANGED,
+              names.equals(landed) ? String.join(", ", names) : "names or order differ");
       if (names.equals(landed) && match.sourceVertex() != null) {
         for (int m = 0; m < names.size(); m++) {
           double off =
@@ -201,15 +206,17 @@ final class RigProof {
                   Deform.world(whole, only(wantedRest, match.farPlace(), m), match.farPlace()),
                   Deform.world(read, only(foundRest, match.readPlace(), m), match.readPlace()),
                   match.sourceVertex());
-          ledger.add(
-              "Shape of " + names.get(m),
-              -1,
-              "",
-              "fully on",
-              "fully on",
-              Proof.millimetres(off),
-              off <= POSE_TOLERANCE * size ? Verdict.KEPT : Verdict.CHANGED,
-              "");
+          ledger
+              .about(landing.poses())
+              .add(
+                  "Shape of " + names.get(m),
+                  -1,
+                  "",
+                  "fully on",
+                  "fully on",
+                  Proof.millimetres(off),
+                  off <= POSE_TOLERANCE * size ? Verdict.KEPT : Verdict.CHANGED,
+                  "");
         }
       }
     }
@@ -257,28 +264,32 @@ final class RigProof {
 
   private void pose(String fact, Pose wanted, Pose found) {
     double off = farthest(wanted, found);
-    ledger.add(
-        fact,
-        -1,
-        "",
-        Figures.count(matches.size(), "part"),
-        Figures.count(matches.size(), "part"),
-        Proof.millimetres(off),
-        poseVerdict(off),
-        notComparedNote());
+    ledger
+        .about(landing.poses())
+        .add(
+            fact,
+            -1,
+            "",
+            Figures.count(matches.size(), "part"),
+            Figures.count(matches.size(), "part"),
+            Proof.millimetres(off),
+            poseVerdict(off),
+            notComparedNote());
   }
 
   private void clips(Progress progress) {
     if (far.clips().isEmpty()) {
       return;
     }
-    ledger.count(
-        "Clips",
-        -1,
-        near.clips().size(),
-        far.clips().size(),
-        read.clips().size(),
-        "clips are missing");
+    ledger
+        .about(Capability.EMPTY_CLIPS)
+        .count(
+            "Clips",
+            -1,
+            near.clips().size(),
+            far.clips().size(),
+            read.clips().size(),
+            "clips are missing");
     Map<String, Deque<Clip>> byName = new HashMap<>();
     read.clips().forEach(c -> byName.computeIfAbsent(c.name(), k -> new ArrayDeque<>()).add(c));
     for (Clip clip : far.clips()) {
@@ -287,7 +298,9 @@ final class RigProof {
       Clip landed = same == null ? null : same.poll();
       String name = clip.name().isEmpty() ? "(no name)" : clip.name();
       if (landed == null) {
-        ledger.add("Clip " + name, -1, "yes", "yes", "—", "", Verdict.LOST, "it did not land");
+        ledger
+            .about(Capability.EMPTY_CLIPS)
+            .add("Clip " + name, -1, "yes", "yes", "—", "", Verdict.LOST, "it did not land");
         continue;
       }
       double wanted = clip.endSeconds() - clip.startSeconds();
@@ -311,15 +324,17 @@ final class RigProof {
                     Pose.at(far, clip, clip.startSeconds() + part),
                     Pose.at(read, landed, landed.startSeconds() + part)));
       }
-      ledger.add(
-          "Vertices during " + name,
-          -1,
-          "",
-          MOMENTS + " moments",
-          MOMENTS + " moments",
-          Proof.millimetres(off),
-          poseVerdict(off),
-          notComparedNote());
+      ledger
+          .about(landing.poses())
+          .add(
+              "Vertices during " + name,
+              -1,
+              "",
+              MOMENTS + " moments",
+              MOMENTS + " moments",
+              Proof.millimetres(off),
+              poseVerdict(off),
+              notComparedNote());
     }
   }
 
@@ -369,17 +384,19 @@ final class RigProof {
               && landed.kind() == light.kind()
               && Math.abs(landed.intensity() - light.intensity())
                   <= 1e-5 * Math.max(1, light.intensity());
-      ledger.add(
-          "Light " + light.name(),
-          -1,
-          power(light),
-          power(light),
-          landed == null ? "—" : power(landed),
-          "",
-          landed == null ? Verdict.LOST : same ? Verdict.KEPT : Verdict.CHANGED,
-          landed == null
-              ? landing.format() + " has no " + light.kind().name().toLowerCase() + " lights"
-              : "");
+      ledger
+          .about(Capability.AREA_LIGHTS)
+          .add(
+              "Light " + light.name(),
+              -1,
+              power(light),
+              power(light),
+              landed == null ? "—" : power(landed),
+              "",
+              landed == null ? Verdict.LOST : same ? Verdict.KEPT : Verdict.CHANGED,
+              landed == null
+                  ? landing.format() + " has no " + light.kind().name().toLowerCase() + " lights"
+                  : "");
     }
   }
 

@@ -137,7 +137,8 @@ public record Node(
     /**
      * Detail levels: the children in order, the finest first.
      *
-     * @param thresholds where each level ends
+     * @param thresholds where each level ends, one for each; the last is 0 or infinite when it
+     *     never does
      * @param measure what the thresholds are
      */
     record DetailGroup(double[] thresholds, Measure measure) implements Content {

@@ -141,8 +141,9 @@ class LandAndProveTest {
   @Test
   void saysWhatWasLostAndWhy() throws Exception {
     Run run = run(cargo(), LandingOptions.glb());
-    assertEquals(Verdict.CHANGED, run.row("Smoothing beside the normals").verdict());
-    assertEquals(Verdict.LOST, run.row("Groups inside parts").verdict());
+    assertEquals(
+        Verdict.CHANGED, run.row("Smoothing groups and sharp edges beside normals").verdict());
+    assertEquals(Verdict.LOST, run.row("Named sets of faces").verdict());
     LedgerRow gone =
         run.proof().rows().stream()
             .filter(r -> r.near().equals("gone.png"))

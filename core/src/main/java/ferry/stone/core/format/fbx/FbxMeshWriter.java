@@ -159,13 +159,14 @@ final class FbxMeshWriter {
       case TANGENT -> values(a, "LayerElementTangent", 102, "Tangents", "TangentsIndex", 3);
       case UV -> values(uvs(a), "LayerElementUV", 101, "UV", "UVIndex", 2);
       case COLOUR -> values(colours(a), "LayerElementColor", 101, "Colors", "ColorIndex", 4);
-      default -> findings.add(notCarried(a.name(), "FBX layers for it are not written"));
+      default ->
+          findings.add(
+              notCarried("layer-not-carried", a.name(), "FBX layers for it are not written"));
     }
   }
 
-  private Finding notCarried(String what, String why) {
-    return Finding.of(
-        "layer-not-carried", Severity.FIX, mesh.name() + " · " + what, "Left out: " + why + ".");
+  private Finding notCarried(String code, String what, String why) {
+    return Finding.of(code, Severity.FIX, mesh.name() + " · " + what, "Left out: " + why + ".");
   }
 
   private void values(
@@ -323,9 +324,11 @@ final class FbxMeshWriter {
   }
 
   private void report() {
-    if (mesh.loose() != null
-        && (mesh.loose().lineCount() > 0 || mesh.loose().points().length > 0)) {
-      findings.add(notCarried("lines and points", "FBX meshes hold faces only"));
+    if (mesh.loose() != null && mesh.loose().lineCount() > 0) {
+      findings.add(notCarried("lines-not-carried", "lines", "FBX meshes hold faces only"));
+    }
+    if (mesh.loose() != null && mesh.loose().points().length > 0) {
+      findings.add(notCarried("points-not-carried", "points", "FBX meshes hold faces only"));
     }
   }
 }

@@ -294,7 +294,7 @@ public final class FbxReader {
       thresholds[i] =
           Double.isFinite(value)
               ? (distances ? value : value / 100)
-              : distances ? Double.MAX_VALUE : 0;
+              : distances ? Double.POSITIVE_INFINITY : 0;
     }
     return new Node.Content.DetailGroup(
         thresholds,

@@ -152,7 +152,8 @@ final class FbxTextParser {
     java.util.ArrayList<Long> longs = new java.util.ArrayList<>();
     skip();
     while (at < in.length && in[at] != '}') {
-      if (!isNumber(in[at])) {
+      // What is no number is written as NaN or Infinity.
+      if (!isNumber(in[at]) && in[at] != 'N' && in[at] != 'n' && in[at] != 'I') {
         throw error(
             Kind.CORRUPT, "the array " + record.name() + " holds something else than numbers.");
       }

@@ -1,0 +1,79 @@
+package ferry.stone.core.format;
+
+/**
+ * What a scene may hold and a format may or may not. The tables of the formats, the forecast of a
+ * landing and the rows of its proof speak of the same list.
+ */
+public enum Capability {
+  POLYGONS("Faces of more than three corners", "Geometry"),
+  LINES("Lines inside meshes", "Geometry"),
+  POINTS("Points inside meshes", "Geometry"),
+  EMPTY_MESHES("Meshes without faces", "Geometry"),
+  NOT_NUMBERS("Positions that are no numbers", "Geometry"),
+  SMOOTHING("Smoothing groups and sharp edges without normals", "Geometry"),
+  SMOOTHING_BESIDE("Smoothing groups and sharp edges beside normals", "Geometry"),
+  SUBDIVISION("Subdivision levels, creases, holes", "Geometry"),
+  FACE_SETS("Named sets of faces", "Geometry"),
+  CUSTOM_LAYERS("Custom layers on vertices, corners and faces", "Geometry"),
+  POINT_CACHES("Point caches", "Motion"),
+  ROOT_TRANSFORM("Unit and axes outside the data", "Hierarchy"),
+  PIVOTS("Pivots, pre-rotations and rotation orders", "Hierarchy"),
+  INHERITED_SCALE("Rules by which scale comes down", "Hierarchy"),
+  SHEAR("Sheared transforms", "Hierarchy"),
+  NODE_SETS("Layers and selections", "Hierarchy"),
+  DETAIL_LEVELS("Detail levels", "Hierarchy"),
+  DETAIL_DISTANCES("Detail levels by distance", "Hierarchy"),
+  SKINNED_BELOW("Skinned meshes below other parts", "Rig"),
+  JOINTS_APART("Joints of one skin without a common root", "Rig"),
+  INFLUENCES("More joints a vertex than are kept", "Rig"),
+  VERTICES_WITHOUT_JOINT("Vertices of a skin that no joint moves", "Rig"),
+  IN_BETWEENS("Morph shapes between off and fully on", "Rig"),
+  EMPTY_CLIPS("Clips that move nothing", "Motion"),
+  OTHER_MOTION("Motion of other values", "Motion"),
+  TIME_BEFORE_ZERO("Clips that begin before 0", "Motion"),
+  AREA_LIGHTS("Area and dome lights", "Cameras and lights"),
+  MATERIAL_MODEL("Materials of another model", "Materials"),
+  MATERIAL_CHANNELS("Channels of materials", "Materials"),
+  VARIANTS("Looks to choose from", "Materials"),
+  MISSING_TEXTURES("Textures whose file is missing", "Materials"),
+  BUMP_MAPS("Bump maps", "Materials"),
+  SEPARATE_CHANNELS("Roughness and metal in images of their own", "Materials"),
+  IMAGE_FORMATS("Images other than PNG and JPEG", "Materials"),
+  OPACITY_PLACEMENT("Opacity maps placed unlike the colour", "Materials"),
+  PACKING("What is packed as chosen", "Landing");
+
+  private final String label;
+  private final String group;
+
+  Capability(String label, String group) {
+    this.label = label;
+    this.group = group;
+  }
+
+  public String label() {
+    return label;
+  }
+
+  /** The heading it stands under. */
+  public String group() {
+    return group;
+  }
+
+  /** What becomes of it. */
+  public enum Fate {
+    KEPT,
+    CHANGED,
+    LOST,
+    /** Not read at all, or not written at all. */
+    NONE
+  }
+
+  /**
+   * What a format does with it.
+   *
+   * @param read on the way in
+   * @param written on the way out
+   * @param how what becomes of it, in one sentence; empty where all is kept
+   */
+  public record Support(Capability capability, Fate read, Fate written, String how) {}
+}

@@ -1,0 +1,61 @@
+package ferry.stone.core.format;
+
+import ferry.stone.core.format.Capability.Fate;
+import ferry.stone.core.format.Capability.Support;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * What one format can carry.
+ *
+ * @param format its key: {@code gltf}, {@code fbx}, {@code obj}
+ * @param label for people
+ * @param versions which are read and written
+ */
+public record CapabilityTable(
+    String format, String label, String versions, List<Support> supports) {
+
+  public CapabilityTable {
+    supports = List.copyOf(supports);
+  }
+
+  /** How a capability fares on the way out. */
+  public Support of(Capability capability) {
+    return supports.stream()
+        .filter(s -> s.capability() == capability)
+        .findFirst()
+        .orElseThrow(() -> new IllegalStateException(label + " says nothing of " + capability));
+  }
+
+  /** Starts a table in which everything is kept both ways. */
+  public static Builder named(String format, String label, String versions) {
+    return new Builder(format, label, versions);
+  }
+
+  /** Says what is not kept. */
+  public static final class Builder {
+    private final String format;
+    private final String label;
+    private final String versions;
+    private final Map<Capability, Support> known = new EnumMap<>(Capability.class);
+
+    private Builder(String format, String label, String versions) {
+      this.format = format;
+      this.label = label;
+      this.versions = versions;
+    }
+
+    public Builder set(Capability capability, Fate read, Fate written, String how) {
+      known.put(capability, new Support(capability, read, written, how));
+      return this;
+    }
+
+    public CapabilityTable build() {
+      for (Capability capability : Capability.values()) {
+        known.putIfAbsent(capability, new Support(capability, Fate.KEPT, Fate.KEPT, ""));
+      }
+      return new CapabilityTable(format, label, versions, List.copyOf(known.values()));
+    }
+  }
+}

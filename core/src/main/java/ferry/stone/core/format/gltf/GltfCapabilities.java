@@ -1,0 +1,160 @@
+package ferry.stone.core.format.gltf;
+
+import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Findings;
+import ferry.stone.core.format.Capability;
+import ferry.stone.core.format.Capability.Fate;
+import ferry.stone.core.format.CapabilityTable;
+import ferry.stone.core.scene.Clip;
+import ferry.stone.core.scene.Scene;
+import java.util.List;
+
+/** What glTF 2.0 carries, as read and written here. */
+public final class GltfCapabilities {
+  public static final CapabilityTable TABLE =
+      CapabilityTable.named("gltf", "glTF, GLB", "2.0")
+          .set(
+              Capability.POLYGONS,
+              Fate.NONE,
+              Fate.CHANGED,
+              "Faces are cut into triangles: the format holds nothing else.")
+          .set(
+              Capability.EMPTY_MESHES,
+              Fate.NONE,
+              Fate.LOST,
+              "A mesh without faces, lines and points has nothing to write.")
+          .set(
+              Capability.NOT_NUMBERS,
+              Fate.KEPT,
+              Fate.LOST,
+              "Triangles at such corners cannot be written.")
+          .set(
+              Capability.SMOOTHING,
+              Fate.NONE,
+              Fate.LOST,
+              "The shading is written as normals; the groups themselves go.")
+          .set(
+              Capability.SMOOTHING_BESIDE,
+              Fate.NONE,
+              Fate.CHANGED,
+              "The normals say the same; the groups themselves go.")
+          .set(Capability.SUBDIVISION, Fate.NONE, Fate.LOST, "The mesh lands as its cage.")
+          .set(Capability.FACE_SETS, Fate.NONE, Fate.LOST, "The format has no sets of faces.")
+          .set(
+              Capability.CUSTOM_LAYERS, Fate.LOST, Fate.LOST, "Custom layers are not written here.")
+          .set(Capability.POINT_CACHES, Fate.NONE, Fate.LOST, "The format has no point caches.")
+          .set(
+              Capability.ROOT_TRANSFORM,
+              Fate.KEPT,
+              Fate.CHANGED,
+              "One root part is added that carries unit, axes and place.")
+          .set(
+              Capability.PIVOTS,
+              Fate.NONE,
+              Fate.CHANGED,
+              "Parts get plain transforms; their motion is sampled within a tolerance.")
+          .set(
+              Capability.INHERITED_SCALE,
+              Fate.NONE,
+              Fate.CHANGED,
+              "Parts stand where the rule puts them; the rule itself goes.")
+          .set(Capability.NODE_SETS, Fate.NONE, Fate.LOST, "The format has none.")
+          .set(
+              Capability.DETAIL_DISTANCES,
+              Fate.NONE,
+              Fate.CHANGED,
+              "Levels are kept; the distances go, since the format counts parts of the picture.")
+          .set(
+              Capability.SKINNED_BELOW,
+              Fate.KEPT,
+              Fate.CHANGED,
+              "Skinned meshes go to the top of the hierarchy; nothing moves by it.")
+          .set(
+              Capability.JOINTS_APART, Fate.KEPT, Fate.CHANGED, "A root above the joints is added.")
+          .set(
+              Capability.INFLUENCES,
+              Fate.KEPT,
+              Fate.CHANGED,
+              "The strongest joints of a vertex are kept and scaled to 1.")
+          .set(
+              Capability.VERTICES_WITHOUT_JOINT,
+              Fate.KEPT,
+              Fate.CHANGED,
+              "Such vertices follow the skin's first joint.")
+          .set(
+              Capability.IN_BETWEENS,
+              Fate.NONE,
+              Fate.CHANGED,
+              "Each shape becomes a target of its own, moved so that the sum is the same.")
+          .set(Capability.EMPTY_CLIPS, Fate.KEPT, Fate.LOST, "A clip needs motion.")
+          .set(
+              Capability.OTHER_MOTION,
+              Fate.KEPT,
+              Fate.LOST,
+              "Motion of values that the format does not know is left out.")
+          .set(
+              Capability.TIME_BEFORE_ZERO,
+              Fate.NONE,
+              Fate.CHANGED,
+              "The clip is moved to begin at 0.")
+          .set(Capability.AREA_LIGHTS, Fate.NONE, Fate.LOST, "The format has none.")
+          .set(
+              Capability.MATERIAL_MODEL,
+              Fate.KEPT,
+              Fate.CHANGED,
+              "Translated to metallic-roughness by published formulas.")
+          .set(
+              Capability.MATERIAL_CHANNELS,
+              Fate.KEPT,
+              Fate.LOST,
+              "Channels that metallic-roughness has no place for go.")
+          .set(
+              Capability.MISSING_TEXTURES,
+              Fate.LOST,
+              Fate.LOST,
+              "An image that is not in the cargo cannot land.")
+          .set(Capability.BUMP_MAPS, Fate.NONE, Fate.CHANGED, "Turned into normal maps.")
+          .set(
+              Capability.SEPARATE_CHANNELS,
+              Fate.NONE,
+              Fate.CHANGED,
+              "Packed into one image, pixel by pixel the same.")
+          .set(Capability.IMAGE_FORMATS, Fate.LOST, Fate.CHANGED, "Written as PNG.")
+          .set(
+              Capability.OPACITY_PLACEMENT,
+              Fate.NONE,
+              Fate.LOST,
+              "One image would hold both, so the opacity map goes.")
+          .set(Capability.PACKING, Fate.KEPT, Fate.CHANGED, "As chosen at the landing.")
+          .build();
+
+  private GltfCapabilities() {}
+
+  /**
+   * What the writer would say of the hierarchy, from a scene in glTF's frame; nothing is written.
+   */
+  public static List<Finding> arrangement(Scene scene) {
+    Findings findings = new Findings();
+    GltfArrangement.arrange(scene, findings);
+    return findings.list();
+  }
+
+  /** Whether a track has a place in the format. */
+  public static boolean carries(Scene scene, Clip.Track track) {
+    boolean node = scene.nodes().stream().anyMatch(n -> n.id() == track.targetId());
+    if (node && (track.isTransform() || track.isMorph())) {
+      return true;
+    }
+    GltfPointers.Kind kind =
+        node
+            ? GltfPointers.Kind.NODE
+            : scene.camera(track.targetId()).isPresent()
+                ? GltfPointers.Kind.CAMERA
+                : scene.light(track.targetId()).isPresent()
+                    ? GltfPointers.Kind.LIGHT
+                    : scene.material(track.targetId()).isPresent()
+                        ? GltfPointers.Kind.MATERIAL
+                        : null;
+    return kind != null && GltfPointers.write(kind, 0, track.property()).isPresent();
+  }
+}

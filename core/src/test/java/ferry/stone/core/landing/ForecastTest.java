@@ -1,0 +1,136 @@
+package ferry.stone.core.landing;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import ferry.stone.core.RandomRig;
+import ferry.stone.core.TestFiles;
+import ferry.stone.core.format.Capability;
+import ferry.stone.core.format.fbx.FbxCapabilities;
+import ferry.stone.core.format.fbx.FbxOptions;
+import ferry.stone.core.format.gltf.GltfCapabilities;
+import ferry.stone.core.math.SignedAxis;
+import ferry.stone.core.proof.LedgerRow;
+import ferry.stone.core.proof.Proof;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.work.Progress;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.TreeMap;
+import org.junit.jupiter.api.DynamicTest;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.TestFactory;
+
+/**
+ * Forecast and proof agree: nothing lost that was not forecast, nothing forecast that did not
+ * happen.
+ */
+class ForecastTest {
+  private static Map<String, LandingOptions> landings() {
+    Map<String, LandingOptions> all = new TreeMap<>();
+    all.put("glb", LandingOptions.glb());
+    all.put(
+        "glb on a root",
+        new LandingOptions("glb", true, true, LandingOptions.Transforms.ROOT, false, 4));
+    all.put("fbx", LandingOptions.fbx(FbxLanding.USUAL));
+    all.put(
+        "fbx baked, cut, Z up",
+        LandingOptions.fbx(
+            new FbxLanding(FbxOptions.Form.TEXT, 7400, true, 0, true, 1, SignedAxis.PLUS_Z)));
+    return all;
+  }
+
+  /** The worst that became of each capability. */
+  private static Map<Capability, String> proved(Scene far, LandingOptions options, TestFiles cargo)
+      throws Exception {
+    TestFiles out = new TestFiles();
+    Landing landing = Landing.write(far, options, "out", cargo, out, Progress.NONE);
+    Proof proof = Proof.of(far, far, landing.landed(options, out), cargo, Progress.NONE);
+    Map<Capability, String> worst = new TreeMap<>();
+    for (LedgerRow row : proof.rows()) {
+      if (row.verdict() != LedgerRow.Verdict.KEPT) {
+        assertTrue(row.about() != null, "no capability: " + row);
+        worst.merge(row.about(), row.verdict().name(), (a, b) -> a.equals("LOST") ? a : b);
+      }
+    }
+    return worst;
+  }
+
+  private static Map<Capability, String> forecast(
+      Scene far, LandingOptions options, TestFiles cargo) {
+    Map<Capability, String> worst = new TreeMap<>();
+    for (Forecast.Item item : Forecast.of(far, options, cargo).items()) {
+      worst.merge(item.capability(), item.fate().name(), (a, b) -> a.equals("LOST") ? a : b);
+    }
+    return worst;
+  }
+
+  @TestFactory
+  List<DynamicTest> everyCapabilityInEveryFormat() {
+    List<DynamicTest> tests = new ArrayList<>();
+    for (Capability capability : Capability.values()) {
+      landings()
+          .forEach(
+              (name, options) ->
+                  tests.add(
+                      DynamicTest.dynamicTest(
+                          capability + " as " + name,
+                          () -> {
+                            Scene far = CapabilityScenes.of(capability);
+                            TestFiles cargo = CapabilityScenes.files();
+                            assertEquals(
+                                forecast(far, options, cargo), proved(far, options, cargo));
+                          })));
+    }
+    return tests;
+  }
+
+  /** A scene holds what it is named for, so that no row of the table goes unlanded. */
+  @TestFactory
+  List<DynamicTest> everyLossOfTheTablesIsSeen() {
+    List<DynamicTest> tests = new ArrayList<>();
+    for (Capability capability : Capability.values()) {
+      if (capability == Capability.PACKING || capability == Capability.ROOT_TRANSFORM) {
+        // Told by what is chosen at the landing, not by the scene.
+        continue;
+      }
+      tests.add(
+          DynamicTest.dynamicTest(
+              capability.name(),
+              () -> {
+                Scene far = CapabilityScenes.of(capability);
+                TestFiles cargo = CapabilityScenes.files();
+                seen(GltfCapabilities.TABLE.of(capability), far, LandingOptions.glb(), cargo);
+                seen(
+                    FbxCapabilities.TABLE.of(capability),
+                    far,
+                    LandingOptions.fbx(FbxLanding.USUAL),
+                    cargo);
+              }));
+    }
+    return tests;
+  }
+
+  private static void seen(
+      Capability.Support support, Scene far, LandingOptions options, TestFiles cargo)
+      throws Exception {
+    String wanted = support.written() == Capability.Fate.KEPT ? null : support.written().name();
+    assertEquals(wanted, proved(far, options, cargo).get(support.capability()));
+  }
+
+  @Test
+  void randomRigsArriveAsForecast() throws Exception {
+    for (int seed = 0; seed < 25; seed++) {
+      Scene far = RandomRig.of(new Random(seed), 6);
+      TestFiles cargo = new TestFiles();
+      for (var landing : landings().entrySet()) {
+        assertEquals(
+            forecast(far, landing.getValue(), cargo),
+            proved(far, landing.getValue(), cargo),
+            "seed " + seed + " as " + landing.getKey());
+      }
+    }
+  }
+}
