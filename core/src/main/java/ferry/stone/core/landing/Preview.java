@@ -155,6 +155,29 @@ public final class Preview {
     return out.array();
   }
 
+  /**
+   * The set of each triangle of {@link #of}: float32, primitive after primitive; −1 for none. A
+   * face in several sets shows the last. Sets are numbered in the order of the mesh.
+   */
+  public static byte[] faceSets(PolygonMesh mesh) {
+    float[] ofFace = new float[mesh.faces().faceCount()];
+    java.util.Arrays.fill(ofFace, -1);
+    for (int s = 0; s < mesh.faceSets().size(); s++) {
+      for (int face : mesh.faceSets().get(s).faces()) {
+        ofFace[face] = s;
+      }
+    }
+    List<RenderPrimitive> primitives = RenderMesh.of(mesh, Progress.NONE);
+    int count = primitives.stream().mapToInt(RenderPrimitive::triangleCount).sum();
+    ByteBuffer out = ByteBuffer.allocate(4 * count).order(ByteOrder.LITTLE_ENDIAN);
+    for (RenderPrimitive p : primitives) {
+      for (int t = 0; t < p.triangleCount(); t++) {
+        out.putFloat(ofFace[p.triangleFace()[t]]);
+      }
+    }
+    return out.array();
+  }
+
   private static long offset(ObjectNode json, String name, long at, long count) {
     json.put(name, at);
     return at + 4 * count;

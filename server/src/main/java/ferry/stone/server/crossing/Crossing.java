@@ -8,6 +8,7 @@ import io.swagger.v3.oas.annotations.media.Schema;
  * @param state {@code empty}, {@code reading}, {@code ready} or {@code failed}
  * @param problem why reading failed
  * @param history place in the handling's history
+ * @param farShore id of the shore it goes to; {@code null} for the one that was chosen last
  */
 public record Crossing(
     String id,
@@ -18,7 +19,8 @@ public record Crossing(
     int history,
     @Schema(nullable = true) String thumbnail,
     String createdAt,
-    String updatedAt) {
+    String updatedAt,
+    @Schema(nullable = true) String farShore) {
 
   /**
    * What the list of crossings shows.

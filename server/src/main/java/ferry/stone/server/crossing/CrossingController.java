@@ -1,7 +1,6 @@
 package ferry.stone.server.crossing;
 
 import ferry.stone.core.cargo.CargoRole;
-import ferry.stone.core.finding.Finding;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.server.jobs.Job;
 import ferry.stone.server.web.NotFoundException;
@@ -39,8 +38,11 @@ public class CrossingController {
 
   private final CrossingService crossings;
   private final CargoRepository cargo;
+  private final SurveyService surveys;
 
-  public CrossingController(CrossingService crossings, CargoRepository cargo) {
+  public CrossingController(
+      CrossingService crossings, CargoRepository cargo, SurveyService surveys) {
+    this.surveys = surveys;
     this.crossings = crossings;
     this.cargo = cargo;
   }
@@ -174,25 +176,23 @@ public class CrossingController {
     return new CargoView(files, references, images);
   }
 
+  /** The shore that a crossing is sent to. */
+  public record ShoreRequest(String shore) {}
+
+  @PutMapping("/{id}/shore")
+  public Crossing shore(@PathVariable String id, @RequestBody ShoreRequest request) {
+    return crossings.chooseShore(id, request.shore());
+  }
+
   @GetMapping("/{id}/survey")
   public SurveyView survey(@PathVariable String id) throws IOException, FormatException {
-    var survey = crossings.scenes(id).survey();
-    List<FindingView> findings = new ArrayList<>();
-    for (int i = 0; i < survey.findings().size(); i++) {
-      findings.add(FindingView.of(i, survey.findings().get(i)));
-    }
-    return new SurveyView(survey.inventory(), survey.checks(), findings);
+    return surveys.view(id);
   }
 
   @GetMapping("/{id}/survey/{index}/marks")
   public FindingView.MarksView marks(@PathVariable String id, @PathVariable int index)
       throws IOException, FormatException {
-    LoadedCrossing loaded = crossings.scenes(id);
-    List<Finding> findings = loaded.survey().findings();
-    if (index < 0 || index >= findings.size()) {
-      throw new NotFoundException("There is no such finding.");
-    }
-    return FindingView.marks(findings.get(index), loaded.near());
+    return surveys.marks(id, index);
   }
 
   @PutMapping(path = "/{id}/thumbnail", consumes = MediaType.IMAGE_PNG_VALUE)

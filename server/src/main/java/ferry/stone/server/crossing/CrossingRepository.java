@@ -13,7 +13,8 @@ import org.springframework.stereotype.Repository;
 @Repository
 public class CrossingRepository {
   private static final String COLUMNS =
-      "id, name, state, problem, summary, history, thumbnail, created_at, updated_at";
+      "id, name, state, problem, summary, history, thumbnail, created_at, updated_at,"
+          + " far_shore";
   private final Rows rows;
   private final Json json;
 
@@ -77,6 +78,10 @@ public class CrossingRepository {
     rows.change("UPDATE crossing SET thumbnail = ? WHERE id = ?", blob, id);
   }
 
+  public void farShore(String id, String shore) {
+    rows.change("UPDATE crossing SET far_shore = ? WHERE id = ?", shore, id);
+  }
+
   public void delete(String id) {
     rows.change("DELETE FROM crossing WHERE id = ?", id);
   }
@@ -92,6 +97,7 @@ public class CrossingRepository {
         row.getInt("history"),
         row.getString("thumbnail"),
         row.getString("created_at"),
-        row.getString("updated_at"));
+        row.getString("updated_at"),
+        row.getString("far_shore"));
   }
 }

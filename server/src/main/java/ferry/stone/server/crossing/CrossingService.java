@@ -10,13 +10,14 @@ import ferry.stone.core.format.CargoPath;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.scene.Scene;
-import ferry.stone.core.survey.Survey;
+import ferry.stone.core.shore.Shore;
 import ferry.stone.core.work.Progress;
 import ferry.stone.server.FerrySettings;
 import ferry.stone.server.crossing.CargoRepository.StoredFile;
 import ferry.stone.server.jobs.EventHub;
 import ferry.stone.server.jobs.Job;
 import ferry.stone.server.jobs.JobService;
+import ferry.stone.server.shore.ShoreService;
 import ferry.stone.server.store.BlobStore;
 import ferry.stone.server.web.ConflictException;
 import ferry.stone.server.web.NotFoundException;
@@ -46,6 +47,7 @@ public class CrossingService {
   private final JobService jobs;
   private final EventHub events;
   private final FerrySettings settings;
+  private final ShoreService shores;
   private final Map<String, Object> reads = new ConcurrentHashMap<>();
   private final Map<String, LoadedCrossing> loaded = new LinkedHashMap<>(16, 0.75f, true);
 
@@ -55,7 +57,9 @@ public class CrossingService {
       BlobStore blobs,
       JobService jobs,
       EventHub events,
-      FerrySettings settings) {
+      FerrySettings settings,
+      ShoreService shores) {
+    this.shores = shores;
     this.crossings = crossings;
     this.cargo = cargo;
     this.blobs = blobs;
@@ -254,8 +258,21 @@ public class CrossingService {
     ReadContext context =
         new ReadContext(folder, cargo.bindings(id), findings, progress.part(0, 0.7));
     Scene near = CargoReader.read(get(id).name(), context);
-    Survey survey = Survey.of(near, findings.list(), progress.part(0.7, 1));
-    return new LoadedCrossing(near, survey, folder);
+    return new LoadedCrossing(near, findings.list(), folder, farShore(id), progress.part(0.7, 1));
+  }
+
+  /** The shore that a crossing goes to. */
+  public Shore farShore(String id) {
+    return shores.farOf(get(id).farShore());
+  }
+
+  /** Sends a crossing to another shore, which is remembered for the next. */
+  public Crossing chooseShore(String id, String shore) {
+    get(id);
+    shores.remember(shore);
+    crossings.farShore(id, shore);
+    events.tell("crossing", id);
+    return get(id);
   }
 
   private void remember(String id, LoadedCrossing crossing) {

@@ -12,9 +12,15 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.joml.Matrix4d;
 import org.joml.Vector3d;
 
-/** Findings and their elements as the page takes them. */
+/**
+ * Findings and their elements as the page takes them.
+ *
+ * @param state {@code open}, {@code answered} when the far side no longer has it, or {@code arisen}
+ *     when a step brought it about
+ */
 public record FindingView(
     int index,
     String code,
@@ -25,8 +31,9 @@ public record FindingView(
     String evidence,
     List<Integer> nodeIds,
     boolean hasMarks,
-    List<Offer> offers) {
-  static FindingView of(int index, Finding f) {
+    List<Offer> offers,
+    String state) {
+  static FindingView of(int index, Finding f, String state) {
     return new FindingView(
         index,
         f.code(),
@@ -37,7 +44,8 @@ public record FindingView(
         f.evidence(),
         f.nodeIds(),
         !f.marks().isEmpty(),
-        f.offers());
+        f.offers(),
+        state);
   }
 
   /** How many findings of a severity no step in effect answers. */
@@ -50,7 +58,7 @@ public record FindingView(
   }
 
   /**
-   * Elements in world space of the near side.
+   * Elements in world space of the near side; those of the far side are carried back there.
    *
    * @param points x, y, z each
    * @param segments two ends each
@@ -58,7 +66,7 @@ public record FindingView(
    */
   public record MarksView(float[] points, float[] segments, float[] triangles) {}
 
-  static MarksView marks(Finding finding, Scene scene) {
+  static MarksView marks(Finding finding, Scene scene, Matrix4d toNear) {
     FloatList points = new FloatList(16);
     FloatList segments = new FloatList(16);
     FloatList triangles = new FloatList(16);
@@ -71,9 +79,9 @@ public record FindingView(
       }
       for (int index : marks.indices()) {
         switch (marks.kind()) {
-          case VERTICES -> add(points, shown, index);
-          case EDGES -> add(segments, shown, index);
-          case FACES -> addFace(triangles, shown, index);
+          case VERTICES -> add(points, shown, index, toNear);
+          case EDGES -> add(segments, shown, index, toNear);
+          case FACES -> addFace(triangles, shown, index, toNear);
           default -> throw new IllegalStateException(marks.kind().toString());
         }
       }
@@ -81,20 +89,21 @@ public record FindingView(
     return new MarksView(points.toArray(), segments.toArray(), triangles.toArray());
   }
 
-  private static void addFace(FloatList out, Scene.ShownMesh shown, int face) {
+  private static void addFace(FloatList out, Scene.ShownMesh shown, int face, Matrix4d toNear) {
     PolygonMesh mesh = shown.mesh();
     int start = mesh.faces().start(face);
     for (int c = start + 1; c + 1 < mesh.faces().end(face); c++) {
-      add(out, shown, mesh.faces().vertex(start));
-      add(out, shown, mesh.faces().vertex(c));
-      add(out, shown, mesh.faces().vertex(c + 1));
+      add(out, shown, mesh.faces().vertex(start), toNear);
+      add(out, shown, mesh.faces().vertex(c), toNear);
+      add(out, shown, mesh.faces().vertex(c + 1), toNear);
     }
   }
 
-  private static void add(FloatList out, Scene.ShownMesh shown, int vertex) {
+  private static void add(FloatList out, Scene.ShownMesh shown, int vertex, Matrix4d toNear) {
     var p = shown.mesh().points();
     Vector3d v =
         shown.world().transformPosition(new Vector3d(p.x(vertex), p.y(vertex), p.z(vertex)));
+    toNear.transformPosition(v);
     boolean finite = v.isFinite();
     out.add(finite ? (float) v.x : 0);
     out.add(finite ? (float) v.y : 0);

@@ -42,8 +42,13 @@ public class HandlingService {
   /**
    * @param figure what the step changed
    * @param failure why it was passed over
+   * @param notes what it met and did, one by one
    */
-  public record StepState(Step step, String figure, @Schema(nullable = true) String failure) {}
+  public record StepState(
+      Step step, String figure, @Schema(nullable = true) String failure, List<StepNote> notes) {}
+
+  /** Something that a step met or did: a name that it changed, a part that it left out. */
+  public record StepNote(String code, String where, String message) {}
 
   public List<Step> steps(String id) {
     return handlings.at(id, crossings.get(id).history());
@@ -56,7 +61,18 @@ public class HandlingService {
         crossing.history(),
         crossing.history() > 0,
         crossing.history() < handlings.last(id),
-        stages.stream().map(s -> new StepState(s.step(), s.figure(), s.failure())).toList());
+        stages.stream().map(HandlingService::stepState).toList());
+  }
+
+  private static StepState stepState(Handling.Stage s) {
+    return new StepState(
+        s.step(),
+        s.figure(),
+        s.failure(),
+        s.findings().stream()
+            .filter(f -> !f.code().equals("step-failed"))
+            .map(f -> new StepNote(f.code(), f.where(), f.message()))
+            .toList());
   }
 
   @Transactional

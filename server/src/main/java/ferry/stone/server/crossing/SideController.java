@@ -57,7 +57,12 @@ public class SideController {
 
   /** A kind of step as forms need it. */
   public record StepKindView(
-      String kind, String label, String help, boolean takesSelection, List<Field> fields) {}
+      String kind,
+      String label,
+      String help,
+      String group,
+      boolean takesSelection,
+      List<Field> fields) {}
 
   /**
    * New steps.
@@ -69,7 +74,15 @@ public class SideController {
   @GetMapping("/steps")
   public List<StepKindView> kinds() {
     return Steps.all().stream()
-        .map(k -> new StepKindView(k.kind(), k.label(), k.help(), k.takesSelection(), k.fields()))
+        .map(
+            k ->
+                new StepKindView(
+                    k.kind(),
+                    k.label(),
+                    k.help(),
+                    k.group().label(),
+                    k.takesSelection(),
+                    k.fields()))
         .toList();
   }
 
@@ -113,7 +126,7 @@ public class SideController {
     List<Handling.Stage> stages = loaded.handle(handlings.steps(id));
     int count = after == null ? stages.size() : Math.max(0, Math.min(after, stages.size()));
     Scene far = Handling.result(loaded.near(), stages.subList(0, count));
-    return SideView.far(loaded, far);
+    return SideView.far(loaded, far, crossings.farShore(id).frame());
   }
 
   /**
@@ -138,6 +151,19 @@ public class SideController {
       @PathVariable String id, @RequestParam List<String> keys, HttpServletResponse response)
       throws IOException, FormatException {
     writeBlocks(id, keys, shown -> Preview.pieces(shown.mesh()), response);
+  }
+
+  /**
+   * The face set of each triangle of meshes that {@link #meshes} gave, in the same order and form,
+   * each block as {@link Preview#faceSets} says.
+   */
+  @GetMapping(
+      path = "/crossings/{id}/facesets",
+      produces = MediaType.APPLICATION_OCTET_STREAM_VALUE)
+  public void faceSets(
+      @PathVariable String id, @RequestParam List<String> keys, HttpServletResponse response)
+      throws IOException, FormatException {
+    writeBlocks(id, keys, shown -> Preview.faceSets(shown.mesh()), response);
   }
 
   private void writeBlocks(

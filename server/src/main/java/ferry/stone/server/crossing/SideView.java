@@ -190,16 +190,10 @@ public record SideView(
   }
 
   /** The far side, as it will land. */
-  static SideView far(LoadedCrossing crossing, Scene far) {
+  static SideView far(LoadedCrossing crossing, Scene far, Frame shore) {
     Matrix4d toShore = farToView(far);
     return of(
-        crossing,
-        far,
-        toShore,
-        "as it will land · " + Frame.Y_UP_METRE.label(),
-        heightText(far),
-        "tall",
-        1);
+        crossing, far, toShore, "as it will land · " + shore.label(), heightText(far), "tall", 1);
   }
 
   /** Height on the far shore. */

@@ -10,7 +10,10 @@ public class PageController {
     "/",
     "/crossings/{id}",
     "/crossings/{id}/{stop:cargo|survey|handling|landing|proof}",
-    "/jobs"
+    "/jobs",
+    "/shores",
+    "/shores/{id}",
+    "/atlas"
   })
   public String page() {
     return "forward:/index.html";

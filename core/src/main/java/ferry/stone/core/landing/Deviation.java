@@ -1,0 +1,140 @@
+package ferry.stone.core.landing;
+
+import ferry.stone.core.geometry.RenderMesh;
+import ferry.stone.core.geometry.RenderPrimitive;
+import ferry.stone.core.geometry.TriangleTree;
+import ferry.stone.core.geometry.Triangulation;
+import ferry.stone.core.math.Bounds;
+import ferry.stone.core.math.Frame;
+import ferry.stone.core.scene.Polygons;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.work.Progress;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.util.ArrayList;
+import java.util.List;
+import org.joml.Matrix4d;
+import org.joml.Vector3d;
+
+/**
+ * How far the surface of one state lies from that of another, for a heat map: at each vertex of the
+ * views' meshes the distance to the other surface in metres. A part is held against the part of the
+ * same id; against everything when that is gone. O(n log m) for n vertices and m triangles.
+ */
+public final class Deviation {
+  private final Scene scene;
+  private final Matrix4d toMetres;
+  private final List<Part> others = new ArrayList<>();
+  private TriangleTree all;
+
+  private record Part(int nodeId, double[] triangles) {}
+
+  private Deviation(Scene scene, Scene other, boolean sameSpot) {
+    this.scene = scene;
+    toMetres = metres(scene);
+    Matrix4d otherToMetres = metres(other);
+    if (sameSpot) {
+      otherToMetres.mulLocal(new Matrix4d().translation(spotOffset(scene, other)));
+    }
+    for (Scene.ShownMesh shown : other.shownMeshes()) {
+      others.add(new Part(shown.node().id(), triangles(shown, otherToMetres)));
+    }
+  }
+
+  /**
+   * @param sameSpot whether the middles of both bases are put on one spot first
+   */
+  public static Deviation between(Scene scene, Scene other, boolean sameSpot) {
+    return new Deviation(scene, other, sameSpot);
+  }
+
+  private static Matrix4d metres(Scene scene) {
+    return scene.frame().matrixTo(Frame.Y_UP_METRE);
+  }
+
+  private static Vector3d spotOffset(Scene scene, Scene other) {
+    return base(scene).sub(base(other));
+  }
+
+  private static Vector3d base(Scene scene) {
+    Bounds box = Bounds.EMPTY;
+    Matrix4d toMetres = metres(scene);
+    for (Scene.ShownMesh shown : scene.shownMeshes()) {
+      box = box.union(shown.mesh().points().bounds(new Matrix4d(toMetres).mul(shown.world())));
+    }
+    return box.isEmpty() ? new Vector3d() : box.centre().setComponent(1, box.minY());
+  }
+
+  /** The vertices of the view's mesh of a node: float32 each, primitive after primitive. */
+  public byte[] of(int nodeId, Progress progress) {
+    Scene.ShownMesh shown =
+        scene.shownMeshes().stream().filter(s -> s.node().id() == nodeId).findFirst().orElse(null);
+    if (shown == null) {
+      return new byte[0];
+    }
+    TriangleTree tree = treeFor(nodeId);
+    Matrix4d world = new Matrix4d(toMetres).mul(shown.world());
+    List<RenderPrimitive> primitives = RenderMesh.of(shown.mesh(), progress);
+    int count = primitives.stream().mapToInt(RenderPrimitive::vertexCount).sum();
+    ByteBuffer out = ByteBuffer.allocate(4 * count).order(ByteOrder.LITTLE_ENDIAN);
+    Vector3d p = new Vector3d();
+    for (RenderPrimitive primitive : primitives) {
+      progress.checkCancelled();
+      float[] at = primitive.positions();
+      for (int i = 0; i < at.length; i += 3) {
+        world.transformPosition(p.set(at[i], at[i + 1], at[i + 2]));
+        boolean known = tree != null && p.isFinite();
+        out.putFloat(known ? (float) tree.distance(p.x, p.y, p.z) : Float.POSITIVE_INFINITY);
+      }
+    }
+    return out.array();
+  }
+
+  private TriangleTree treeFor(int nodeId) {
+    for (Part part : others) {
+      if (part.nodeId() == nodeId && part.triangles().length > 0) {
+        return new TriangleTree(part.triangles());
+      }
+    }
+    if (all == null) {
+      int length = others.stream().mapToInt(p -> p.triangles().length).sum();
+      if (length == 0) {
+        return null;
+      }
+      double[] joined = new double[length];
+      int at = 0;
+      for (Part part : others) {
+        System.arraycopy(part.triangles(), 0, joined, at, part.triangles().length);
+        at += part.triangles().length;
+      }
+      all = new TriangleTree(joined);
+    }
+    return all;
+  }
+
+  private static double[] triangles(Scene.ShownMesh shown, Matrix4d toMetres) {
+    Matrix4d world = new Matrix4d(toMetres).mul(shown.world());
+    Polygons faces = shown.mesh().faces();
+    double[] out = new double[Math.toIntExact(9 * faces.triangleCount())];
+    int most = 3;
+    for (int f = 0; f < faces.faceCount(); f++) {
+      most = Math.max(most, faces.size(f));
+    }
+    int[] cut = new int[3 * most];
+    Triangulation triangulation = new Triangulation(shown.mesh().points());
+    Vector3d p = new Vector3d();
+    int at = 0;
+    for (int f = 0; f < faces.faceCount(); f++) {
+      int to = triangulation.cut(faces, f, cut, 0);
+      for (int i = 0; i < to; i++) {
+        int v = faces.vertex(cut[i]);
+        p.set(shown.mesh().points().x(v), shown.mesh().points().y(v), shown.mesh().points().z(v));
+        world.transformPosition(p);
+        out[at++] = p.x;
+        out[at++] = p.y;
+        out[at++] = p.z;
+      }
+    }
+    return java.util.Arrays.copyOf(out, at);
+  }
+}
