@@ -7,18 +7,23 @@ import { Notices } from './shared/Notices';
 import { useEvents } from './shared/useEvents';
 import { useThemeOnPage } from './shared/useTheme';
 
+const ShoresPage = lazy(() => import('./features/shores/ShoresPage'));
+const AtlasPage = lazy(() => import('./features/atlas/AtlasPage'));
 const CrossingPage = lazy(() => import('./features/crossing/CrossingPage'));
 
-/** The page: quay, crossing, jobs. The 3D part is fetched when a crossing is opened. */
+/** The page: quay, crossing, shores, atlas, jobs. The 3D part is fetched when a crossing is opened. */
 export function App() {
   useEvents();
   useThemeOnPage();
   return (
     <>
-      <Suspense fallback={<p className="loading">Opening the crossing …</p>}>
+      <Suspense fallback={<p className="loading">Opening …</p>}>
         <Routes>
           <Route path="/" element={<QuayPage />} />
           <Route path="/jobs" element={<JobsPage />} />
+          <Route path="/shores" element={<ShoresPage />} />
+          <Route path="/shores/:id" element={<ShoresPage />} />
+          <Route path="/atlas" element={<AtlasPage />} />
           <Route path="/crossings/:id" element={<Navigate to="cargo" replace />} />
           <Route path="/crossings/:id/:stop" element={<CrossingPage />} />
           <Route path="*" element={<Navigate to="/" replace />} />

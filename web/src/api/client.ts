@@ -22,6 +22,14 @@ export type LandingRecord = Schemas['LandingRecord'];
 export type LandingOptions = Schemas['LandingOptions'];
 export type LedgerRow = Schemas['LedgerRow'];
 export type Job = Schemas['Job'];
+export type Shore = Schemas['Shore'];
+export type ShoreView = Schemas['ShoreView'];
+export type Forecast = Schemas['Forecast'];
+export type ForecastItem = Schemas['Item'];
+export type Atlas = Schemas['Atlas'];
+export type NamedState = Schemas['NamedState'];
+export type PickedElement = Schemas['PickedElement'];
+export type Reading = Schemas['Reading'];
 
 /** A problem document from the server: `message` is a sentence for the user. */
 export class ApiError extends Error {

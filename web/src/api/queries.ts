@@ -1,17 +1,23 @@
 import { queryOptions } from '@tanstack/react-query';
 import {
+  type Atlas,
   type CargoView,
   type Crossing,
+  type Forecast,
   getJson,
   type HandlingState,
   type Job,
+  type LandingOptions,
   type LandingRecord,
   type LedgerRow,
   type MarksView,
+  type NamedState,
   type PartView,
+  type ShoreView,
   type SideView,
   type StepKind,
   type SurveyView,
+  sendJson,
 } from './client';
 
 /** Key and fetch of every server value in one place. */
@@ -78,6 +84,37 @@ export const queries = {
     queryOptions({
       queryKey: ['steps'],
       queryFn: () => getJson<StepKind[]>('/api/steps'),
+      staleTime: Number.POSITIVE_INFINITY,
+    }),
+  side: (id: string, ref: string, revision: number) =>
+    queryOptions({
+      queryKey: ['crossing', id, 'scenes', 'side', ref, revision],
+      queryFn: () => getJson<SideView>(`/api/crossings/${id}/sides?ref=${encodeURIComponent(ref)}`),
+    }),
+  compare: (id: string, a: string, b: string, revision: number) =>
+    queryOptions({
+      queryKey: ['crossing', id, 'scenes', 'compare', a, b, revision],
+      queryFn: () =>
+        getJson<LedgerRow[]>(
+          `/api/crossings/${id}/compare?a=${encodeURIComponent(a)}&b=${encodeURIComponent(b)}`,
+        ),
+    }),
+  states: (id: string) =>
+    queryOptions({
+      queryKey: ['crossing', id, 'states'],
+      queryFn: () => getJson<NamedState[]>(`/api/crossings/${id}/states`),
+    }),
+  forecast: (id: string, revision: number, options: LandingOptions) =>
+    queryOptions({
+      queryKey: ['crossing', id, 'scenes', 'forecast', revision, options],
+      queryFn: () => sendJson<Forecast>('POST', `/api/crossings/${id}/forecast`, options),
+    }),
+  shores: () =>
+    queryOptions({ queryKey: ['shores'], queryFn: () => getJson<ShoreView[]>('/api/shores') }),
+  atlas: () =>
+    queryOptions({
+      queryKey: ['atlas'],
+      queryFn: () => getJson<Atlas>('/api/atlas'),
       staleTime: Number.POSITIVE_INFINITY,
     }),
   jobs: () => queryOptions({ queryKey: ['jobs'], queryFn: () => getJson<Job[]>('/api/jobs') }),

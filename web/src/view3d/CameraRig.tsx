@@ -1,6 +1,14 @@
 import { useThree } from '@react-three/fiber';
 import { useEffect } from 'react';
-import { type Group, type PerspectiveCamera, Raycaster, Vector2, Vector3 } from 'three';
+import {
+  type Group,
+  type Intersection,
+  type Mesh,
+  type PerspectiveCamera,
+  Raycaster,
+  Vector2,
+  Vector3,
+} from 'three';
 import { type Box, centreOf, radiusOf } from '../features/crossing/bounds';
 import { eyeDirection, type Side, useView } from '../features/crossing/store';
 
@@ -8,12 +16,24 @@ const TURN = 0.008;
 const STILL_PIXELS = 4;
 const ANGLE = 36;
 
+/** The triangle behind a click, in the numbers of the part's mesh. */
+export interface Hit {
+  /** Place among the parts of the node's mesh. */
+  part: number;
+  triangle: number;
+  /** The corner that is nearest to the click. */
+  point: number[];
+  corners: number[];
+}
+
+export type OnPick = (nodeId: number | null, add: boolean, hit: Hit | null) => void;
+
 interface Props {
   side: Side;
   box: Box;
   /** Holds the meshes that can be picked; each has `userData.nodeId`, or `nodeIds` of its instances. */
   content: { current: Group | null };
-  onPick: (nodeId: number | null, add: boolean) => void;
+  onPick: OnPick;
 }
 
 /** The linked camera: every view follows the one state, every view changes it. */
@@ -102,7 +122,7 @@ export function CameraRig({ side, box, content, onPick }: Props) {
           nodeIds?: number[];
         };
         const id = nodeIds ? nodeIds[hit?.instanceId ?? -1] : nodeId;
-        onPick(id ?? null, e.ctrlKey || e.metaKey);
+        onPick(id ?? null, e.ctrlKey || e.metaKey, hit ? triangleOf(hit) : null);
       }
     };
     const wheel = (e: WheelEvent) => {
@@ -141,4 +161,36 @@ export function CameraRig({ side, box, content, onPick }: Props) {
     };
   }, [gl, camera, content, onPick, side]);
   return null;
+}
+
+/** What was hit, as it stands in the mesh: where joints or morphs moved it does not count. */
+function triangleOf(hit: Intersection): Hit | null {
+  const mesh = hit.object as Mesh;
+  const face = hit.face;
+  if (!face || hit.faceIndex === undefined || hit.faceIndex === null) {
+    return null;
+  }
+  const local = mesh.worldToLocal(hit.point.clone());
+  const position = mesh.geometry.getAttribute('position');
+  const shown = new Vector3();
+  const own = new Vector3();
+  const corners: number[] = [];
+  let point: number[] = [];
+  let nearest = Infinity;
+  for (const corner of [face.a, face.b, face.c]) {
+    own.fromBufferAttribute(position, corner);
+    corners.push(own.x, own.y, own.z);
+    mesh.getVertexPosition(corner, shown);
+    const distance = shown.distanceTo(local);
+    if (distance < nearest) {
+      nearest = distance;
+      point = own.toArray();
+    }
+  }
+  return {
+    part: (mesh.userData as { part?: number }).part ?? 0,
+    triangle: hit.faceIndex,
+    point,
+    corners,
+  };
 }

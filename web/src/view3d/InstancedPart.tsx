@@ -5,13 +5,15 @@ import type { Stage } from './Stage';
 interface Props {
   /** Nodes that show the same mesh alike. */
   nodeIds: number[];
+  /** Place among the parts of the mesh. */
+  part: number;
   stage: Stage;
   geometry: BufferGeometry;
   material: Material;
 }
 
 /** One mesh for many nodes, drawn at once; the stage places each. */
-export function InstancedPart({ nodeIds, stage, geometry, material }: Props) {
+export function InstancedPart({ nodeIds, part, stage, geometry, material }: Props) {
   const mesh = useRef<InstancedMesh | null>(null);
   useLayoutEffect(
     () => (mesh.current ? stage.addMany(nodeIds, mesh.current) : undefined),
@@ -24,7 +26,7 @@ export function InstancedPart({ nodeIds, stage, geometry, material }: Props) {
       ref={mesh}
       args={[geometry, material, nodeIds.length]}
       frustumCulled={false}
-      userData={{ nodeIds }}
+      userData={{ nodeIds, part }}
     />
   );
 }

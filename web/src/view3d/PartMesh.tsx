@@ -4,6 +4,8 @@ import type { Stage } from './Stage';
 
 interface Props {
   nodeId: number;
+  /** Place among the parts of the node's mesh. */
+  part: number;
   /** Skin that moves it, −1 for none. */
   skin: number;
   stage: Stage;
@@ -12,7 +14,7 @@ interface Props {
 }
 
 /** One material's triangles where a node shows them; the stage moves it. */
-export function PartMesh({ nodeId, skin, stage, geometry, material }: Props) {
+export function PartMesh({ nodeId, part, skin, stage, geometry, material }: Props) {
   const mesh = useRef<Mesh | null>(null);
   const skeleton = stage.skeleton(skin);
   const skinned = skeleton !== undefined && geometry.hasAttribute('skinIndex');
@@ -38,7 +40,7 @@ export function PartMesh({ nodeId, skin, stage, geometry, material }: Props) {
       skeleton={skeleton}
       frustumCulled={false}
       matrixAutoUpdate={false}
-      userData={{ nodeId }}
+      userData={{ nodeId, part }}
     />
   ) : (
     <mesh
@@ -46,7 +48,7 @@ export function PartMesh({ nodeId, skin, stage, geometry, material }: Props) {
       geometry={geometry}
       material={material}
       matrixAutoUpdate={false}
-      userData={{ nodeId }}
+      userData={{ nodeId, part }}
     />
   );
 }

@@ -5,11 +5,12 @@ import type { MarksView, SideView } from '../api/client';
 import { sideBox } from '../features/crossing/bounds';
 import { type Side, useView } from '../features/crossing/store';
 import { useTheme } from '../shared/useTheme';
-import { CameraRig } from './CameraRig';
+import { CameraRig, type OnPick } from './CameraRig';
 import { GroundGrid } from './GroundGrid';
 import type { Motion } from './motionBlock';
 import { SideScene } from './SideScene';
 import { TideStaff } from './TideStaff';
+import type { Deviations } from './useDeviation';
 import type { Meshes } from './useMeshes';
 
 interface Props {
@@ -19,18 +20,21 @@ interface Props {
   meshes: Meshes;
   marks: MarksView | undefined;
   motion: Motion | null;
-  onPick: (nodeId: number | null, add: boolean) => void;
+  deviations: Deviations;
+  onPick: OnPick;
 }
 
 /** One view: canvas, camera, ground, staff and the side itself. Draws only when something changed. */
 export const SideCanvas = memo(function SideCanvas(props: Props) {
-  const { crossingId, which, side, meshes, marks, motion, onPick } = props;
+  const { crossingId, which, side, meshes, marks, motion, deviations, onPick } = props;
   const skeleton = useView((s) => s.skeleton);
   const content = useRef<Group | null>(null);
   const night = useTheme((s) => s.theme) === 'night';
   const shading = useView((s) => s.shading);
   const selected = useView((s) => s.selected);
   const hidden = useView((s) => s.hidden);
+  const allPicks = useView((s) => s.picks);
+  const picks = useMemo(() => allPicks.filter((p) => p.side === which), [allPicks, which]);
   const box = useMemo(() => sideBox(side), [side]);
   return (
     <Canvas
@@ -51,6 +55,8 @@ export const SideCanvas = memo(function SideCanvas(props: Props) {
         content={content}
         motion={motion}
         skeleton={skeleton}
+        deviations={deviations}
+        picks={picks}
       />
       <GroundGrid box={box} metresPerUnit={side.metresPerUnit} night={night} />
       <TideStaff box={box} metresPerUnit={side.metresPerUnit} night={night} />

@@ -3,16 +3,18 @@ import { type RefObject, useEffect, useMemo } from 'react';
 import { BufferAttribute, BufferGeometry, DoubleSide, type Group, Matrix4 } from 'three';
 import type { MarksView, MaterialView, SideView } from '../api/client';
 import { useTime } from '../features/crossing/motion/time';
-import { type Shading, useView } from '../features/crossing/store';
+import { type Pick, type Shading, useView } from '../features/crossing/store';
 import { InstancedPart } from './InstancedPart';
 import { LookThrough } from './LookThrough';
 import { MaterialSet } from './materials';
 import type { Part } from './meshBlock';
 import type { Motion } from './motionBlock';
 import { PartMesh } from './PartMesh';
+import { PickMarks } from './PickMarks';
 import { SceneLights } from './SceneLights';
 import { SkeletonLines } from './SkeletonLines';
 import { Stage } from './Stage';
+import type { Deviations } from './useDeviation';
 
 const FEWEST_TOGETHER = 6;
 
@@ -28,12 +30,14 @@ interface Props {
   content: RefObject<Group | null>;
   motion: Motion | null;
   skeleton: boolean;
+  deviations: Deviations;
+  picks: Pick[];
 }
 
 /** Everything of one side that is drawn: parts, marks of a finding, light. */
 export function SideScene(props: Props) {
   const { crossingId, side, parts, shading, showBacks, selected, hidden, marks, content } = props;
-  const { motion, skeleton } = props;
+  const { motion, skeleton, deviations, picks } = props;
   const byHand = useView((s) => s.morphWeights);
   const { invalidate } = useThree();
 
@@ -47,15 +51,22 @@ export function SideScene(props: Props) {
       shading,
       showBacks,
       () => invalidate(),
+      deviations.most,
     );
-  }, [crossingId, look, shading, showBacks, invalidate]);
+  }, [crossingId, look, shading, showBacks, invalidate, deviations.most]);
   useEffect(() => () => materials.dispose(), [materials]);
 
   const chosen = useMemo(() => new Set(selected), [selected]);
   const level = useView((s) => s.level);
   const pose = useView((s) => s.pose);
   const away = useMemo(() => hiddenWithChildren(side, hidden, level), [side, hidden, level]);
-  const groups = useMemo(() => grouped(side, away, chosen), [side, away, chosen]);
+  // Deviations are of single parts: those that share a mesh are drawn one by one.
+  const single = shading === 'deviation';
+  const groups = useMemo(() => grouped(side, away, chosen, single), [side, away, chosen, single]);
+  const geometryOf = (nodeId: number, part: Part, i: number) =>
+    (single && deviations.byNode.get(nodeId)?.[i]) ||
+    (shading === 'sets' && part.sets) ||
+    part.geometry;
   const material = (part: Part, isChosen: boolean, skin: number) =>
     materials.get(
       part.material,
@@ -92,7 +103,10 @@ export function SideScene(props: Props) {
       }
     };
   }, [stage, byHand, invalidate]);
-  useEffect(() => invalidate(), [side, parts, materials, selected, hidden, marks]);
+  useEffect(
+    () => invalidate(),
+    [side, parts, materials, selected, hidden, marks, deviations, picks],
+  );
   return (
     <>
       <SceneLights side={side} stage={stage} />
@@ -102,9 +116,10 @@ export function SideScene(props: Props) {
             <PartMesh
               key={`${node.id}-${i}`}
               nodeId={node.id}
+              part={i}
               skin={node.skin}
               stage={stage}
-              geometry={part.geometry}
+              geometry={geometryOf(node.id, part, i)}
               material={material(part, chosen.has(node.id), node.skin)}
             />
           )),
@@ -114,8 +129,9 @@ export function SideScene(props: Props) {
             <InstancedPart
               key={`${mesh}-${i}`}
               nodeIds={ids}
+              part={i}
               stage={stage}
-              geometry={part.geometry}
+              geometry={geometryOf(-1, part, i)}
               material={material(part, false, -1)}
             />
           )),
@@ -124,6 +140,7 @@ export function SideScene(props: Props) {
       <LookThrough side={side} stage={stage} />
       {skeleton && <SkeletonLines side={side} stage={stage} />}
       {marks && <Marks marks={marks} matrix={side.fromNear} />}
+      {picks.length > 0 && <PickMarks picks={picks} stage={stage} />}
     </>
   );
 }
@@ -132,7 +149,7 @@ export function SideScene(props: Props) {
  * Nodes that are drawn alone, and those that are drawn together since they show the same mesh: with
  * thousands of parts a draw for each would be too slow. The chosen ones stand alone.
  */
-function grouped(side: SideView, away: Set<number>, chosen: Set<number>) {
+function grouped(side: SideView, away: Set<number>, chosen: Set<number>, single: boolean) {
   const byMesh = new Map<string, number[]>();
   const alone: SideView['nodes'] = [];
   const basis = new Matrix4();
@@ -142,7 +159,7 @@ function grouped(side: SideView, away: Set<number>, chosen: Set<number>) {
     }
     // Mirrored parts are wound the other way, which a draw of many cannot tell apart.
     const mirrored = basis.fromArray(node.matrix).determinant() < 0;
-    if (mirrored || node.skin >= 0 || node.weights.length > 0 || chosen.has(node.id)) {
+    if (single || mirrored || node.skin >= 0 || node.weights.length > 0 || chosen.has(node.id)) {
       alone.push(node);
     } else {
       const ids = byMesh.get(node.mesh) ?? [];
@@ -151,17 +168,17 @@ function grouped(side: SideView, away: Set<number>, chosen: Set<number>) {
     }
   }
   const together: { mesh: string; ids: number[] }[] = [];
-  const single = new Set<number>();
+  const few = new Set<number>();
   for (const [mesh, ids] of byMesh) {
     if (ids.length >= FEWEST_TOGETHER) {
       together.push({ mesh, ids });
     } else {
       for (const id of ids) {
-        single.add(id);
+        few.add(id);
       }
     }
   }
-  alone.push(...side.nodes.filter((n) => single.has(n.id)));
+  alone.push(...side.nodes.filter((n) => few.has(n.id)));
   return { alone, together };
 }
 

@@ -31,6 +31,8 @@ export class MaterialSet {
     private readonly shading: Shading,
     private readonly showBacks: boolean,
     private readonly changed: () => void,
+    /** Deviation in metres that is drawn as most. */
+    private readonly scale = 1,
   ) {}
 
   get(
@@ -62,7 +64,10 @@ export class MaterialSet {
     if (this.shading === 'sides') {
       return sidesMaterial(flatShading);
     }
-    if (this.shading === 'pieces') {
+    if (this.shading === 'deviation') {
+      return deviationMaterial(flatShading, this.scale);
+    }
+    if (this.shading === 'pieces' || this.shading === 'sets') {
       return piecesMaterial(flatShading);
     }
     if (this.shading === 'weights') {
@@ -176,7 +181,33 @@ function sidesMaterial(flatShading: boolean): Material {
   return material;
 }
 
-/** Each piece a hue of its own, spread by the golden ratio. */
+/** Pale where nothing lies apart, brass, then vermilion at the most; grey where nothing is known. */
+function deviationMaterial(flatShading: boolean, most: number): Material {
+  const material = new MeshStandardMaterial({ roughness: 0.95, side: DoubleSide, flatShading });
+  const scale = Math.max(most, 1e-12).toExponential(6);
+  material.customProgramCacheKey = () => `deviation/${scale}`;
+  material.onBeforeCompile = (shader) => {
+    shader.vertexShader = shader.vertexShader
+      .replace(
+        '#include <common>',
+        '#include <common>\nattribute float deviation;\nvarying float vDeviation;',
+      )
+      .replace('#include <begin_vertex>', '#include <begin_vertex>\n  vDeviation = deviation;');
+    shader.fragmentShader = shader.fragmentShader
+      .replace('#include <common>', '#include <common>\nvarying float vDeviation;')
+      .replace(
+        '#include <color_fragment>',
+        `#include <color_fragment>
+  float off = clamp(vDeviation / ${scale}, 0.0, 1.0);
+  diffuseColor.rgb = vDeviation > 1.0e20 ? vec3(0.35)
+    : off < 0.5 ? mix(vec3(0.72, 0.74, 0.70), vec3(0.60, 0.36, 0.04), off * 2.0)
+    : mix(vec3(0.60, 0.36, 0.04), vec3(0.64, 0.06, 0.02), off * 2.0 - 1.0);`,
+      );
+  };
+  return material;
+}
+
+/** Each piece a hue of its own, spread by the golden ratio; what is in none is grey. */
 function piecesMaterial(flatShading: boolean): Material {
   const material = new MeshStandardMaterial({ roughness: 0.95, side: DoubleSide, flatShading });
   material.onBeforeCompile = (shader) => {
@@ -193,7 +224,7 @@ function piecesMaterial(flatShading: boolean): Material {
         `#include <color_fragment>
   float hue = fract(floor(vPiece + 0.5) * 0.61803398875 + 0.47);
   vec3 ring = clamp(abs(fract(hue + vec3(0.0, 0.6667, 0.3333)) * 6.0 - 3.0) - 1.0, 0.0, 1.0);
-  diffuseColor.rgb = mix(vec3(0.42), ring, 0.55) * 0.8;`,
+  diffuseColor.rgb = vPiece < -0.5 ? vec3(0.4) : mix(vec3(0.42), ring, 0.55) * 0.8;`,
       );
   };
   return material;

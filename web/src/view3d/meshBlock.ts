@@ -5,6 +5,8 @@ export interface Part {
   material: number;
   geometry: BufferGeometry;
   triangles: number;
+  /** The same with corners of their own, each with the face set of its triangle. */
+  sets?: BufferGeometry;
 }
 
 interface Header {
@@ -84,6 +86,30 @@ export function readPieces(buffer: ArrayBuffer, meshes: Part[][]) {
       from += 4 * vertices;
     }
   }
+}
+
+/** Gives each mesh's parts a geometry coloured by face sets, from blocks in the meshes' order. */
+export function readFaceSets(buffer: ArrayBuffer, meshes: Part[][]) {
+  for (const [i, { at, length }] of blockPlaces(buffer, meshes.length).entries()) {
+    let from = at;
+    for (const part of length === 0 ? [] : (meshes[i] ?? [])) {
+      const ofTriangle = new Float32Array(buffer, from, part.triangles);
+      const corners = new Float32Array(3 * part.triangles);
+      for (let c = 0; c < corners.length; c++) {
+        corners[c] = ofTriangle[Math.floor(c / 3)] as number;
+      }
+      part.sets = part.geometry.toNonIndexed();
+      part.sets.setAttribute('piece', new BufferAttribute(corners, 1));
+      from += 4 * part.triangles;
+    }
+  }
+}
+
+/** Blocks of one number a vertex, in the order they were asked for; an absent one is `null`. */
+export function readNumbers(buffer: ArrayBuffer, count: number): (Float32Array | null)[] {
+  return blockPlaces(buffer, count).map(({ at, length }) =>
+    length === 0 ? null : new Float32Array(buffer, at, length / 4),
+  );
 }
 
 function blockPlaces(buffer: ArrayBuffer, count: number) {

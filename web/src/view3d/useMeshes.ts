@@ -1,15 +1,22 @@
 import { useEffect, useMemo, useState } from 'react';
 import { getBytes, type SideView } from '../api/client';
 import { type Box, union } from '../features/crossing/bounds';
-import { type Part, readBlocks, readPieces } from './meshBlock';
+import { type Part, readBlocks, readFaceSets, readPieces } from './meshBlock';
+
+/** What is fetched for meshes beside their geometry, for shadings that need it. */
+export type Extra = 'none' | 'pieces' | 'facesets';
 
 const AT_ONCE = 60;
 const MOST_KEPT = 2000;
 const cache = new Map<string, Part[]>();
-const withPieces = new Set<string>();
+const withExtra: Record<Extra, Set<string>> = {
+  none: new Set(),
+  pieces: new Set(),
+  facesets: new Set(),
+};
 const underWay = new Map<string, Promise<void>>();
 
-async function load(crossingId: string, keys: string[], pieces: boolean): Promise<void> {
+async function load(crossingId: string, keys: string[], extra: Extra): Promise<void> {
   const from = (kind: string, some: string[]) =>
     getBytes(`/api/crossings/${crossingId}/${kind}?keys=${some.map(encodeURIComponent).join(',')}`);
   const unknown = keys.filter((k) => !cache.has(k));
@@ -18,13 +25,14 @@ async function load(crossingId: string, keys: string[], pieces: boolean): Promis
       cache.set(unknown[i] as string, parts);
     }
   }
-  if (pieces) {
-    readPieces(
-      await from('pieces', keys),
+  if (extra !== 'none') {
+    const read = extra === 'pieces' ? readPieces : readFaceSets;
+    read(
+      await from(extra, keys),
       keys.map((k) => cache.get(k) ?? []),
     );
     for (const key of keys) {
-      withPieces.add(key);
+      withExtra[extra].add(key);
     }
   }
   for (const [key, parts] of cache) {
@@ -33,9 +41,11 @@ async function load(crossingId: string, keys: string[], pieces: boolean): Promis
     }
     for (const part of parts) {
       part.geometry.dispose();
+      part.sets?.dispose();
     }
     cache.delete(key);
-    withPieces.delete(key);
+    withExtra.pieces.delete(key);
+    withExtra.facesets.delete(key);
   }
 }
 
@@ -46,10 +56,10 @@ export interface Meshes {
 }
 
 /**
- * Fetches the meshes a side names; each is fetched once and shared by both views. The pieces that
- * colour them are fetched when they are wanted.
+ * Fetches the meshes a side names; each is fetched once and shared by both views. Pieces and face
+ * sets that colour them are fetched when they are wanted.
  */
-export function useMeshes(crossingId: string, side: SideView | undefined, pieces: boolean): Meshes {
+export function useMeshes(crossingId: string, side: SideView | undefined, extra: Extra): Meshes {
   const [version, setVersion] = useState(0);
   const [error, setError] = useState<string | null>(null);
   const keys = useMemo(() => {
@@ -63,13 +73,14 @@ export function useMeshes(crossingId: string, side: SideView | undefined, pieces
   }, [side]);
   useEffect(() => {
     let live = true;
-    const mark = (key: string) => `${key}/${pieces}`;
+    const mark = (key: string) => `${key}/${extra}`;
     const missing = keys.filter(
-      (k) => (!cache.has(k) || (pieces && !withPieces.has(k))) && !underWay.has(mark(k)),
+      (k) =>
+        (!cache.has(k) || (extra !== 'none' && !withExtra[extra].has(k))) && !underWay.has(mark(k)),
     );
     for (let i = 0; i < missing.length; i += AT_ONCE) {
       const some = missing.slice(i, i + AT_ONCE);
-      const work = load(crossingId, some, pieces).finally(() => {
+      const work = load(crossingId, some, extra).finally(() => {
         for (const key of some) {
           underWay.delete(mark(key));
         }
@@ -90,7 +101,7 @@ export function useMeshes(crossingId: string, side: SideView | undefined, pieces
     return () => {
       live = false;
     };
-  }, [crossingId, keys, pieces]);
+  }, [crossingId, keys, extra]);
   return useMemo(() => {
     const parts = new Map<string, Part[]>();
     for (const key of keys) {

@@ -78,7 +78,7 @@ export default function CrossingPage() {
           {crossing.data && <Quayside id={id} stop={stop as Stop} crossing={crossing.data} />}
         </div>
       </main>
-      <LowerEdge />
+      <LowerEdge id={id} />
     </div>
   );
 }

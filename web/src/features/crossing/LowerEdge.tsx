@@ -1,7 +1,9 @@
+import { useFarShore } from './landing/useFarShore';
 import { useView } from './store';
 
 /** The most useful keys, and what the far shore is. */
-export function LowerEdge() {
+export function LowerEdge({ id }: { id: string }) {
+  const { shore } = useFarShore(id);
   const selected = useView((s) => s.selected.length);
   return (
     <footer className="lower-edge">
@@ -15,8 +17,7 @@ export function LowerEdge() {
         <kbd>?</kbd>all keys
       </span>
       <span>
-        Far shore: <b className="fw-medium">Y up · metre · right-handed</b> &ensp; Every change is
-        saved
+        Far shore: <b className="fw-medium">{shore?.name ?? '…'}</b> &ensp; Every change is saved
       </span>
     </footer>
   );

@@ -34,7 +34,7 @@ export function RouteLine({ id, stop, ready }: Props) {
     cargo: { done: ready, care: missing },
     survey: {
       done: ready,
-      care: survey.data ? openCount(survey.data.findings, handling.data, 'FIX') : 0,
+      care: survey.data ? openCount(survey.data.findings, 'FIX') : 0,
     },
     handling: { done: (handling.data?.steps.length ?? 0) > 0, care: failed },
     landing: { done: proved !== undefined, care: 0 },

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { type PointerEvent, useCallback, useEffect, useRef, useState } from 'react';
+import { type PointerEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { ButtonGroup } from 'react-bootstrap';
 import type { Crossing, SideView } from '../../api/client';
 import { queries } from '../../api/queries';
@@ -7,14 +7,17 @@ import { Button } from '../../shared/Button';
 import { metres } from '../../shared/format';
 import { squareOf } from '../../view3d/GroundGrid';
 import { SideCanvas } from '../../view3d/SideCanvas';
-import { type Meshes, useMeshes } from '../../view3d/useMeshes';
+import { type Deviations, useDeviation } from '../../view3d/useDeviation';
+import { type Extra, type Meshes, useMeshes } from '../../view3d/useMeshes';
 import { UnderWay } from '../quay/UnderWay';
 import { sideBox } from './bounds';
 import { SteppingStones } from './handling/SteppingStones';
 import { useTime } from './motion/time';
 import { useMotion } from './motion/useMotion';
+import { StateChoice } from './StateChoice';
 import { type Layout, type Side, useView } from './store';
 import { useFind } from './useFind';
+import { usePick } from './usePick';
 import { useThumbnail } from './useThumbnail';
 import { ViewTools } from './ViewTools';
 
@@ -37,7 +40,10 @@ export function TwinView({ id, crossing }: Props) {
   const seam = useView((s) => s.seam);
   const hoveredStone = useView((s) => s.hoveredStone);
   const finding = useView((s) => s.finding);
-  const pieces = useView((s) => s.shading === 'pieces');
+  const shading = useView((s) => s.shading);
+  const states = useView((s) => s.states);
+  const sameSpot = useView((s) => s.sameSpot);
+  const extra: Extra = shading === 'pieces' ? 'pieces' : shading === 'sets' ? 'facesets' : 'none';
   const set = useView((s) => s.set);
   const handling = useQuery({ ...queries.handling(id), enabled: ready });
   const near = useQuery({ ...queries.near(id), enabled: ready });
@@ -55,9 +61,40 @@ export function TwinView({ id, crossing }: Props) {
     ...queries.marks(id, finding ?? 0),
     enabled: ready && finding !== null,
   });
-  const farSide = hoveredStone !== null && after.data ? after.data : far.data;
-  const nearMeshes = useMeshes(id, near.data, pieces);
-  const farMeshes = useMeshes(id, farSide, pieces);
+  const leftState = useQuery({
+    ...queries.side(id, states.near, revision ?? 0),
+    enabled: ready && revision !== undefined && states.near !== 'near',
+  });
+  const rightState = useQuery({
+    ...queries.side(id, states.far, revision ?? 0),
+    enabled: ready && revision !== undefined && states.far !== 'now',
+  });
+  const nearSide = states.near === 'near' ? near.data : leftState.data;
+  const now = hoveredStone !== null && after.data ? after.data : far.data;
+  const farSide = states.far === 'now' ? now : rightState.data;
+  const nearMeshes = useMeshes(id, nearSide, extra);
+  const farMeshes = useMeshes(id, farSide, extra);
+  const ask = { crossingId: id, sameSpot, wanted: shading === 'deviation' };
+  const nearOff = useDeviation({
+    ...ask,
+    side: nearSide,
+    parts: nearMeshes.parts,
+    shown: states.near,
+    against: states.far,
+  });
+  const farOff = useDeviation({
+    ...ask,
+    side: farSide,
+    parts: farMeshes.parts,
+    shown: states.far,
+    against: states.near,
+  });
+  // One scale for both views, so that colours can be compared.
+  const most = Math.max(nearOff.most, farOff.most);
+  const nearDeviations = useMemo(() => ({ ...nearOff, most }), [nearOff, most]);
+  const farDeviations = useMemo(() => ({ ...farOff, most }), [farOff, most]);
+  const pickNear = usePick(id, 'near', nearSide);
+  const pickFar = usePick(id, 'far', farSide);
   const clip = useTime((s) => s.clip);
   const nearMotion = useMotion(id, 'near', clip, 0);
   const farMotion = useMotion(id, 'far', clip, revision ?? 0);
@@ -77,20 +114,6 @@ export function TwinView({ id, crossing }: Props) {
     findOnce.current = marks.data ? finding : findOnce.current;
   }, [finding, marks.data, find]);
 
-  const pick = useCallback((nodeId: number | null, add: boolean) => {
-    const { selected, set } = useView.getState();
-    if (nodeId === null) {
-      set({ selected: add ? selected : [], finding: null });
-    } else if (add) {
-      set({
-        selected: selected.includes(nodeId)
-          ? selected.filter((n) => n !== nodeId)
-          : [...selected, nodeId],
-      });
-    } else {
-      set({ selected: [nodeId] });
-    }
-  }, []);
   const drag = (e: PointerEvent<HTMLButtonElement>) => {
     if (e.buttons && frame.current) {
       const box = frame.current.getBoundingClientRect();
@@ -109,7 +132,9 @@ export function TwinView({ id, crossing }: Props) {
       <ViewFrame
         which="near"
         title="Near side"
-        side={near.data}
+        crossingId={id}
+        deviation={nearDeviations}
+        side={nearSide}
         meshes={nearMeshes}
         rigged={rigged}
         crossing={crossing}
@@ -122,7 +147,8 @@ export function TwinView({ id, crossing }: Props) {
             meshes={nearMeshes}
             marks={shown}
             motion={nearMotion}
-            onPick={pick}
+            deviations={nearDeviations}
+            onPick={pickNear}
           />
         )}
       />
@@ -136,6 +162,8 @@ export function TwinView({ id, crossing }: Props) {
             ? 'Far side'
             : `Far side after ${hoveredStone} ${hoveredStone === 1 ? 'step' : 'steps'}`
         }
+        crossingId={id}
+        deviation={farDeviations}
         side={farSide}
         meshes={farMeshes}
         rigged={rigged}
@@ -149,7 +177,8 @@ export function TwinView({ id, crossing }: Props) {
             meshes={farMeshes}
             marks={shown}
             motion={farMotion}
-            onPick={pick}
+            deviations={farDeviations}
+            onPick={pickFar}
           />
         )}
       />
@@ -176,6 +205,8 @@ export function TwinView({ id, crossing }: Props) {
 interface FrameProps {
   which: Side;
   title: string;
+  crossingId: string;
+  deviation: Deviations;
   side: SideView | undefined;
   meshes: Meshes;
   /** Whether there is a skeleton to show. */
@@ -187,7 +218,9 @@ interface FrameProps {
 
 /** A view's caption, its tools, and what to say when there is nothing to see. */
 function ViewFrame(props: FrameProps) {
-  const { which, title, side, meshes, rigged, crossing, problem, render } = props;
+  const { which, title, crossingId, deviation, side, meshes, rigged, crossing, problem, render } =
+    props;
+  const heat = useView((s) => s.shading === 'deviation');
   const [opened, setOpened] = useState(false);
   const layout = useView((s) => s.layout);
   const set = useView((s) => s.set);
@@ -202,7 +235,9 @@ function ViewFrame(props: FrameProps) {
     <section className="view" data-side={which} data-ready={meshes.ready} aria-label={title}>
       <div className="view-head">
         <div>
-          <h2>{title}</h2>
+          <h2>
+            <StateChoice id={crossingId} which={which} title={title} />
+          </h2>
           <p>{side?.caption ?? ''}</p>
         </div>
         {side && (
@@ -224,6 +259,19 @@ function ViewFrame(props: FrameProps) {
         </div>
       )}
       {meshes.error && <p className="view-note loss">{meshes.error}</p>}
+      {heat && which === 'far' && (
+        <p className="heat-note" aria-live="polite">
+          {deviation.ready ? (
+            <>
+              <span>0</span>
+              <span className="heat-bar" />
+              <span>{metres(deviation.most)}</span>
+            </>
+          ) : (
+            'Measuring …'
+          )}
+        </p>
+      )}
       <div className="view-foot">
         {(which === 'near' ? layout !== 'far' : layout === 'far') && (
           <ViewTools side={side} rigged={rigged} />

@@ -1,45 +1,51 @@
-import { Form } from 'react-bootstrap';
+import { ButtonGroup, Form } from 'react-bootstrap';
 import type { SideView } from '../../api/client';
 import { Button } from '../../shared/Button';
-import { SHADINGS, useView } from './store';
+import { type PickMode, SHADINGS, useView } from './store';
+
+export const PICKS: { id: PickMode; label: string; help: string }[] = [
+  { id: 'part', label: 'Parts', help: 'A click picks a part' },
+  { id: 'face', label: 'Faces', help: 'A click picks a face; with Ctrl more of them' },
+  { id: 'vertex', label: 'Vertices', help: 'A click picks the nearest vertex of a face' },
+];
 
 /** What both views show: shading, skeleton, the file's lights, and the camera to look through. */
 export function ViewTools({ side, rigged }: { side: SideView | undefined; rigged: boolean }) {
   const shading = useView((s) => s.shading);
   const skeleton = useView((s) => s.skeleton);
   const ownLights = useView((s) => s.ownLights);
+  const pickMode = useView((s) => s.pickMode);
   const set = useView((s) => s.set);
   const choices = SHADINGS.filter((s) => rigged || s.id !== 'weights');
   return (
     <>
-      {rigged ? (
-        <Form.Select
-          size="sm"
-          aria-label="Shading"
-          title="How surfaces are drawn (X: next)"
-          value={shading}
-          onChange={(e) => set({ shading: e.target.value as typeof shading })}
-        >
-          {choices.map((s) => (
-            <option key={s.id} value={s.id}>
-              {s.label}
-            </option>
-          ))}
-        </Form.Select>
-      ) : (
-        choices.map((s) => (
-          <Button
-            key={s.id}
-            variant="outline-secondary"
-            active={shading === s.id}
-            aria-pressed={shading === s.id}
-            title={`${s.help} (X: next)`}
-            onClick={() => set({ shading: s.id })}
-          >
+      <Form.Select
+        size="sm"
+        aria-label="Shading"
+        title="How surfaces are drawn (X: next)"
+        value={shading}
+        onChange={(e) => set({ shading: e.target.value as typeof shading })}
+      >
+        {choices.map((s) => (
+          <option key={s.id} value={s.id} title={s.help}>
             {s.label}
+          </option>
+        ))}
+      </Form.Select>
+      <ButtonGroup aria-label="A click picks">
+        {PICKS.map((p) => (
+          <Button
+            key={p.id}
+            variant="outline-secondary"
+            active={pickMode === p.id}
+            aria-pressed={pickMode === p.id}
+            title={`${p.help} (K: next)`}
+            onClick={() => set({ pickMode: p.id, picks: [] })}
+          >
+            {p.label}
           </Button>
-        ))
-      )}
+        ))}
+      </ButtonGroup>
       {rigged && (
         <Button
           variant="outline-secondary"

@@ -1,7 +1,8 @@
 import { create } from 'zustand';
 
 export type Layout = 'both' | 'near' | 'far' | 'seam';
-export type Shading = 'surface' | 'sides' | 'pieces' | 'uv' | 'weights';
+export type Shading = 'surface' | 'sides' | 'pieces' | 'sets' | 'uv' | 'deviation' | 'weights';
+export type PickMode = 'part' | 'face' | 'vertex';
 export type PoseChoice = 'clip' | 'bind';
 export type Side = 'near' | 'far';
 export type Vec3 = [number, number, number];
@@ -10,13 +11,31 @@ export const SHADINGS: { id: Shading; label: string; help: string }[] = [
   { id: 'surface', label: 'Surface', help: 'Materials and textures' },
   { id: 'sides', label: 'Both sides', help: 'Fronts plain, backs vermilion' },
   { id: 'pieces', label: 'Pieces', help: 'Each loose piece in a colour of its own' },
+  { id: 'sets', label: 'Face sets', help: 'Each named set of faces in a colour of its own' },
   { id: 'uv', label: 'UV checker', help: 'A checker laid over the first UV set' },
+  {
+    id: 'deviation',
+    label: 'Deviation',
+    help: 'How far the surface lies from that of the other state, pale to vermilion',
+  },
   {
     id: 'weights',
     label: 'Weights',
     help: 'How much the selected joint moves each vertex; without one, a colour for each joint',
   },
 ];
+
+/** A face and its nearest vertex, picked in a view. */
+export interface Pick {
+  side: Side;
+  nodeId: number;
+  face: number;
+  vertex: number;
+  /** Of the vertex, in the mesh's own numbers. */
+  position: number[];
+  /** The triangle that was hit, in the mesh's own numbers: three corners. */
+  triangle: number[];
+}
 
 /**
  * What the views show. The camera is linked: angles are shared, distance and targets are in radii of
@@ -45,6 +64,14 @@ interface ViewState {
   pose: PoseChoice;
   /** Which level of detail groups is shown, 0 the finest; −1 for all at once. */
   level: number;
+  /** The state that each view shows: `near`, `now`, `after:3` or `named:…`. */
+  states: Record<Side, string>;
+  /** Whether a comparison puts both states on one spot first. */
+  sameSpot: boolean;
+  /** What a click in a view picks. */
+  pickMode: PickMode;
+  /** Faces or vertices that are picked; all of one part. */
+  picks: Pick[];
   /** Morph weights set by hand, by node. */
   morphWeights: Record<number, number[]>;
   set: (change: Partial<ViewState>) => void;
@@ -78,6 +105,10 @@ export const useView = create<ViewState>((set) => ({
   level: 0,
   ownLights: false,
   lookThrough: null,
+  states: { near: 'near', far: 'now' },
+  sameSpot: false,
+  pickMode: 'part',
+  picks: [],
   morphWeights: {},
   set: (change) => set(change),
   orbit: (dAzimuth, dElevation) =>
@@ -119,6 +150,10 @@ export const useView = create<ViewState>((set) => ({
       ownLights: false,
       pose: 'clip',
       level: 0,
+      states: { near: 'near', far: 'now' },
+      sameSpot: false,
+      pickMode: 'part',
+      picks: [],
     }),
 }));
 

@@ -4,6 +4,7 @@ import { STOPS, type Stop } from './RouteLine';
 import { SHADINGS, useView } from './store';
 import { useFind } from './useFind';
 import { useHandling } from './useHandling';
+import { PICKS } from './ViewTools';
 
 /** The keys of the crossing's screen. */
 export function useCrossingKeys(id: string, stop: Stop, ready: boolean) {
@@ -35,10 +36,14 @@ export function useCrossingKeys(id: string, stop: Stop, ready: boolean) {
     l: () => navigate(`/crossings/${id}/landing${window.location.search}`),
     j: () => set({ skeleton: !useView.getState().skeleton }),
     o: () => set({ ownLights: !useView.getState().ownLights }),
+    k: () => {
+      const now = PICKS.findIndex((p) => p.id === useView.getState().pickMode);
+      set({ pickMode: PICKS[(now + 1) % PICKS.length]?.id ?? 'part', picks: [] });
+    },
     h: () => toggleHidden(),
     i: () => isolate(),
     escape: () => {
-      set({ selected: [], finding: null, openStone: null });
+      set({ selected: [], finding: null, openStone: null, picks: [] });
       (document.activeElement as HTMLElement | null)?.blur();
     },
     'ctrl+z': undo,

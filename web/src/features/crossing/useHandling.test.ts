@@ -3,9 +3,14 @@ import type { Offer, Step } from '../../api/client';
 import { withOffer } from './useHandling';
 
 const step = (kind: string, params = {}): Step =>
-  ({ id: kind, kind, params, enabled: true, nodeIds: [] }) as unknown as Step;
-const offer = (kind: string, params = {}): Offer =>
-  ({ label: '', action: 'step', kind, params }) as unknown as Offer;
+  ({ id: kind, kind, params, enabled: true, nodeIds: [], pattern: '', ofKind: '' }) as Step;
+const offer = (kind: string, params = {}, nodeIds: number[] = []): Offer => ({
+  label: '',
+  action: 'step',
+  kind,
+  params,
+  nodeIds,
+});
 
 describe('withOffer', () => {
   it('puts the meaning of numbers before what is done with them', () => {
@@ -17,6 +22,13 @@ describe('withOffer', () => {
     const steps = withOffer([off], offer('sourceUnit', { unit: 'cm' }));
     expect(steps).toHaveLength(1);
     expect(steps[0]).toMatchObject({ enabled: true, params: { unit: 'cm' } });
+  });
+  it('widens a step that does the same to more parts', () => {
+    const weld = { ...step('weld', { distance: 1 }), nodeIds: [4] };
+    const steps = withOffer([weld], offer('weld', { distance: 1 }, [4, 9]));
+    expect(steps).toHaveLength(1);
+    expect(steps[0]?.nodeIds).toEqual([4, 9]);
+    expect(withOffer([weld], offer('weld', { distance: 2 }, [9]))).toHaveLength(2);
   });
   it('adds other steps at the end', () => {
     const steps = withOffer([step('sourceUp')], offer('ground'));

@@ -9,16 +9,39 @@ export function newStepId(): string {
   return crypto.randomUUID().slice(0, 8);
 }
 
-/** The steps an offer asks for: the step of its kind is set, or a new one put where it belongs. */
+/** Kinds of which a handling needs only one: what the numbers mean, and where all stands. */
+const SINGLE = ['sourceUnit', 'sourceUp', 'sourceFront', 'centre', 'ground'];
+
+/**
+ * The steps an offer asks for. What is set once for the whole scene is set again; other steps are
+ * added, or widened to more parts when the last step does the same already.
+ */
 export function withOffer(steps: Step[], offer: Offer): Step[] {
   const params = offer.params as Step['params'];
-  if (steps.some((s) => s.kind === offer.kind)) {
+  const single = SINGLE.includes(offer.kind) && offer.nodeIds.length === 0;
+  if (single && steps.some((s) => s.kind === offer.kind)) {
     return steps.map((s) => (s.kind === offer.kind ? { ...s, params, enabled: true } : s));
   }
-  const step: Step = { id: newStepId(), kind: offer.kind, params, enabled: true, nodeIds: [] };
+  const same = steps.find(
+    (s) => s.kind === offer.kind && JSON.stringify(s.params) === JSON.stringify(params),
+  );
+  if (same?.enabled && same.pattern === '' && same.ofKind === '') {
+    const all = same.nodeIds.length === 0 || offer.nodeIds.length === 0;
+    const nodeIds = all ? [] : [...new Set([...same.nodeIds, ...offer.nodeIds])];
+    return steps.map((s) => (s.id === same.id ? { ...s, nodeIds } : s));
+  }
+  const step: Step = {
+    id: newStepId(),
+    kind: offer.kind,
+    params,
+    enabled: true,
+    nodeIds: offer.nodeIds,
+    pattern: '',
+    ofKind: '',
+  };
   // What the numbers mean comes before what is done with them.
-  if (offer.kind === 'sourceUnit' || offer.kind === 'sourceUp') {
-    const place = steps.findIndex((s) => s.kind !== 'sourceUnit' && s.kind !== 'sourceUp');
+  if (offer.kind.startsWith('source')) {
+    const place = steps.findIndex((s) => !s.kind.startsWith('source'));
     return place < 0 ? [...steps, step] : [...steps.slice(0, place), step, ...steps.slice(place)];
   }
   return [...steps, step];
@@ -41,6 +64,8 @@ export function useHandling(id: string, ready: boolean) {
         try {
           client.setQueryData(key, await send(now));
           void client.invalidateQueries({ queryKey: ['crossing', id, 'landings'] });
+          void client.invalidateQueries({ queryKey: ['crossing', id, 'scenes', 'survey'] });
+          void client.invalidateQueries({ queryKey: ['crossing', id, 'scenes', 'marks'] });
           void client.invalidateQueries({ queryKey: ['crossings'] });
         } catch (error) {
           complain(error);

@@ -3,6 +3,7 @@ import { Table } from 'react-bootstrap';
 import { Link } from 'react-router-dom';
 import { queries } from '../../api/queries';
 import { when } from '../../shared/format';
+import { ScreenNav } from '../../shared/ScreenNav';
 import { TopLine } from '../../shared/TopLine';
 import { isOpen, JobCard } from '../quay/UnderWay';
 
@@ -12,16 +13,7 @@ export function JobsPage() {
   const all = jobs.data ?? [];
   return (
     <div className="screen">
-      <TopLine
-        left={
-          <nav className="d-flex gap-3" aria-label="Screens">
-            <Link to="/" className="quiet text-decoration-none">
-              Quay
-            </Link>
-            <b>Jobs</b>
-          </nav>
-        }
-      />
+      <TopLine left={<ScreenNav />} />
       <main className="quay-list">
         <div className="quay-head">
           <h1>Jobs</h1>

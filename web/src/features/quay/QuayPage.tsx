@@ -1,9 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Form } from 'react-bootstrap';
-import { Link } from 'react-router-dom';
 import { queries } from '../../api/queries';
 import { Button } from '../../shared/Button';
+import { ScreenNav } from '../../shared/ScreenNav';
 import { TopLine } from '../../shared/TopLine';
 import { useKeys } from '../../shared/useKeys';
 import { BringCargo } from './BringCargo';
@@ -22,14 +22,7 @@ export function QuayPage() {
   return (
     <div className="screen">
       <TopLine
-        left={
-          <nav className="d-flex gap-3" aria-label="Screens">
-            <b>Quay</b>
-            <Link to="/jobs" className="quiet text-decoration-none">
-              Jobs
-            </Link>
-          </nav>
-        }
+        left={<ScreenNav />}
         right={<Button onClick={() => choose.current()}>New crossing</Button>}
       />
       <main className="quay">

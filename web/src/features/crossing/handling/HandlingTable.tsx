@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Form, Table } from 'react-bootstrap';
 import { useNavigate } from 'react-router-dom';
 import { queries } from '../../../api/queries';
@@ -6,6 +7,7 @@ import { Button } from '../../../shared/Button';
 import { QuaysideHead } from '../QuaysideHead';
 import { useView } from '../store';
 import { useHandling } from '../useHandling';
+import { NamedStates } from './NamedStates';
 
 /** The steps as a table: what each was told and what it changed. */
 export function HandlingTable({ id }: { id: string }) {
@@ -14,6 +16,11 @@ export function HandlingTable({ id }: { id: string }) {
   const navigate = useNavigate();
   const set = useView((s) => s.set);
   const steps = state?.steps ?? [];
+  const [open, setOpen] = useState<string | null>(null);
+  const show = (step: string) => {
+    setOpen(step);
+    set({ openStone: step });
+  };
   return (
     <>
       <QuaysideHead title="Handling">
@@ -30,6 +37,7 @@ export function HandlingTable({ id }: { id: string }) {
         </span>
       </QuaysideHead>
       <div className="quayside-body">
+        <NamedStates id={id} />
         {steps.length === 0 ? (
           <p className="empty-note">
             Steps change the far side, never the cargo. Accept an offer of the survey, or add a step
@@ -55,8 +63,8 @@ export function HandlingTable({ id }: { id: string }) {
                   <tr
                     key={s.step.id}
                     tabIndex={0}
-                    onClick={() => set({ openStone: s.step.id })}
-                    onKeyDown={(e) => e.key === 'Enter' && set({ openStone: s.step.id })}
+                    onClick={() => show(s.step.id)}
+                    onKeyDown={(e) => e.key === 'Enter' && show(s.step.id)}
                   >
                     <td className="num">{i + 1}</td>
                     <td title={kind?.help}>{kind?.label ?? s.step.kind}</td>
@@ -69,7 +77,21 @@ export function HandlingTable({ id }: { id: string }) {
                         })
                         .join(', ') || '—'}
                     </td>
-                    <td className={s.failure ? 'loss' : ''}>{s.failure ?? s.figure}</td>
+                    <td className={s.failure ? 'loss' : ''}>
+                      {s.failure ?? s.figure}
+                      {s.notes.length > 0 && (
+                        <ul className="step-notes">
+                          {s.notes.slice(0, open === s.step.id ? 200 : 3).map((n) => (
+                            <li key={`${n.where}${n.message}`}>
+                              {n.where} {n.message}
+                            </li>
+                          ))}
+                          {s.notes.length > 3 && open !== s.step.id && (
+                            <li>and {s.notes.length - 3} more: open the row</li>
+                          )}
+                        </ul>
+                      )}
+                    </td>
                     <td>
                       <Form.Check
                         type="switch"

@@ -1,23 +1,51 @@
-import { useEffect, useState } from 'react';
-import { Form, InputGroup } from 'react-bootstrap';
+import { Form } from 'react-bootstrap';
 import type { Step, StepField, StepKind } from '../../../api/client';
+import { NumberBox } from './NumberBox';
+import { PartBox } from './PartBox';
+import { PickBox } from './PickBox';
+import { TextBox } from './TextBox';
 
 interface Props {
+  crossingId: string;
   kind: StepKind;
   step: Step;
   onChange: (params: Record<string, unknown>) => void;
 }
 
 /** A form made from the step's published fields; a value is saved when it is left. */
-export function StepForm({ kind, step, onChange }: Props) {
+export function StepForm({ crossingId, kind, step, onChange }: Props) {
   const params = step.params as Record<string, unknown>;
   return kind.fields.map((field) => (
     <Form.Group key={field.name} controlId={`${step.id}-${field.name}`}>
-      <Form.Label title={field.help}>{field.label}</Form.Label>
-      {field.type === 'choice' ? (
+      {field.type !== 'flag' && <Form.Label title={field.help}>{field.label}</Form.Label>}
+      <FieldBox
+        id={`${step.id}-${field.name}`}
+        crossingId={crossingId}
+        field={field}
+        value={params[field.name] ?? field.standard}
+        onChange={(value) => onChange({ ...params, [field.name]: value })}
+      />
+    </Form.Group>
+  ));
+}
+
+interface BoxProps {
+  id: string;
+  crossingId: string;
+  field: StepField;
+  value: unknown;
+  onChange: (value: unknown) => void;
+}
+
+function FieldBox({ id, crossingId, field, value, onChange }: BoxProps) {
+  switch (field.type) {
+    case 'choice':
+      return (
         <Form.Select
-          value={String(params[field.name] ?? field.standard)}
-          onChange={(e) => onChange({ ...params, [field.name]: e.target.value })}
+          size="sm"
+          title={field.help}
+          value={String(value)}
+          onChange={(e) => onChange(e.target.value)}
         >
           {field.options.map((o) => (
             <option key={o.value} value={o.value}>
@@ -25,58 +53,28 @@ export function StepForm({ kind, step, onChange }: Props) {
             </option>
           ))}
         </Form.Select>
-      ) : (
-        <NumberBox
-          id={`${step.id}-${field.name}`}
-          field={field}
-          value={Number(params[field.name] ?? field.standard)}
-          onChange={(value) => onChange({ ...params, [field.name]: value })}
-        />
-      )}
-    </Form.Group>
-  ));
-}
-
-interface NumberProps {
-  id: string;
-  field: StepField;
-  value: number;
-  onChange: (value: number) => void;
-}
-
-function NumberBox({ id, field, value, onChange }: NumberProps) {
-  const [text, setText] = useState(String(value));
-  useEffect(() => setText(String(value)), [value]);
-  const typed = Number(text.replace(',', '.'));
-  const fits =
-    text.trim() !== '' &&
-    Number.isFinite(typed) &&
-    typed >= (field.min ?? -Infinity) &&
-    typed <= (field.max ?? Infinity);
-  const save = () => {
-    if (fits && typed !== value) {
-      onChange(typed);
-    }
-  };
-  return (
-    <>
-      <InputGroup size="sm" hasValidation>
-        <Form.Control
+      );
+    case 'flag':
+      return (
+        <Form.Check
+          type="checkbox"
           id={id}
-          inputMode="decimal"
-          value={text}
-          isInvalid={!fits}
-          onChange={(e) => setText(e.target.value)}
-          onBlur={save}
-          onKeyDown={(e) => e.key === 'Enter' && save()}
+          label={field.label}
+          title={field.help}
+          checked={Boolean(value)}
+          onChange={(e) => onChange(e.target.checked)}
         />
-        {field.unit && <InputGroup.Text>{field.unit}</InputGroup.Text>}
-      </InputGroup>
-      {!fits && (
-        <p className="loss">
-          {field.min ?? '−∞'} to {field.max ?? '∞'}
-        </p>
-      )}
-    </>
-  );
+      );
+    case 'text':
+      return <TextBox id={id} value={String(value ?? '')} help={field.help} onChange={onChange} />;
+    case 'part':
+      return (
+        <PartBox id={id} crossingId={crossingId} value={Number(value ?? 0)} onChange={onChange} />
+      );
+    case 'vertex':
+    case 'faces':
+      return <PickBox type={field.type} value={String(value ?? '')} onChange={onChange} />;
+    default:
+      return <NumberBox id={id} field={field} value={Number(value)} onChange={onChange} />;
+  }
 }

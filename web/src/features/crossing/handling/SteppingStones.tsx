@@ -1,11 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
-import { Dropdown } from 'react-bootstrap';
 import type { Step, StepKind } from '../../../api/client';
 import { queries } from '../../../api/queries';
 import { Button } from '../../../shared/Button';
 import { useView } from '../store';
 import { newStepId, useHandling } from '../useHandling';
+import { AddStep } from './AddStep';
 import { Stone } from './Stone';
 
 const HOVER_MS = 280;
@@ -44,9 +44,11 @@ export function SteppingStones({ id, ready }: { id: string; ready: boolean }) {
       params: params as Step['params'],
       enabled: true,
       nodeIds: kind.takesSelection ? selected : [],
+      pattern: '',
+      ofKind: '',
     };
     change((list) => [...list, step]);
-    set({ openStone: kind.fields.length > 0 ? step.id : null });
+    set({ openStone: kind.fields.length > 0 || kind.takesSelection ? step.id : null });
   };
   return (
     <>
@@ -81,6 +83,7 @@ export function SteppingStones({ id, ready }: { id: string; ready: boolean }) {
       {steps.map((s, i) => (
         <Stone
           key={s.step.id}
+          crossingId={id}
           state={s}
           kind={kinds.data?.find((k) => k.kind === s.step.kind)}
           dropHere={over === i && dragged !== null}
@@ -96,21 +99,12 @@ export function SteppingStones({ id, ready }: { id: string; ready: boolean }) {
           onRemove={() => change((list) => list.filter((x) => x.id !== s.step.id))}
         />
       ))}
-      <Dropdown
-        onDragOver={(e: React.DragEvent) => e.preventDefault()}
+      <AddStep
+        kinds={kinds.data ?? []}
+        ready={ready}
+        onAdd={add}
         onDrop={() => dragged && move(dragged, steps.length)}
-      >
-        <Dropdown.Toggle bsPrefix="add-stone" id="add-step" disabled={!ready}>
-          Add a step <kbd>A</kbd>
-        </Dropdown.Toggle>
-        <Dropdown.Menu popperConfig={{ strategy: 'fixed' }} renderOnMount>
-          {(kinds.data ?? []).map((k) => (
-            <Dropdown.Item key={k.kind} as="button" onClick={() => add(k)} title={k.help}>
-              {k.label}
-            </Dropdown.Item>
-          ))}
-        </Dropdown.Menu>
-      </Dropdown>
+      />
     </>
   );
 }

@@ -2,9 +2,11 @@ import { Form } from 'react-bootstrap';
 import type { HandlingState, Step, StepKind } from '../../../api/client';
 import { Button } from '../../../shared/Button';
 import { useView } from '../store';
+import { SelectionFields } from './SelectionFields';
 import { StepForm } from './StepForm';
 
 interface Props {
+  crossingId: string;
   state: HandlingState['steps'][number];
   kind: StepKind | undefined;
   dropHere: boolean;
@@ -82,13 +84,12 @@ export function Stone(props: Props) {
         <div className="stone-form">
           <p>{kind.help}</p>
           <StepForm
+            crossingId={props.crossingId}
             kind={kind}
             step={step}
             onChange={(params) => onChange({ ...step, params: params as Step['params'] })}
           />
-          {kind.takesSelection && (
-            <p>{step.nodeIds.length === 0 ? 'All parts' : `${step.nodeIds.length} chosen parts`}</p>
-          )}
+          {kind.takesSelection && <SelectionFields step={step} onChange={onChange} />}
           <Button variant="outline-secondary" size="sm" onClick={props.onRemove}>
             Remove
           </Button>

@@ -12,6 +12,8 @@ export const USUAL_FBX: Fbx = {
   triangulate: false,
   metresPerUnit: 0.01,
   up: 'PLUS_Y',
+  front: 'PLUS_Z',
+  hand: 'RIGHT',
 };
 
 const FORMS = [
@@ -85,7 +87,10 @@ export function FbxFields({ fbx, onChange }: Props) {
           className="mt-1"
           aria-label="Up axis of the file"
           value={fbx.up}
-          onChange={(e) => onChange({ up: e.target.value as Fbx['up'] })}
+          onChange={(e) => {
+            const up = e.target.value as Fbx['up'];
+            onChange({ up, front: up === 'PLUS_Z' ? 'MINUS_Y' : 'PLUS_Z', hand: 'RIGHT' });
+          }}
         >
           {UPS.map((u) => (
             <option key={u.value} value={u.value}>

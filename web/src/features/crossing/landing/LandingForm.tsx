@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Form, Table } from 'react-bootstrap';
 import { Link } from 'react-router-dom';
 import { type LandingOptions, type LandingRecord, sendJson } from '../../../api/client';
@@ -10,7 +10,11 @@ import { complain } from '../../../shared/Notices';
 import { UnderWay } from '../../quay/UnderWay';
 import { QuaysideHead } from '../QuaysideHead';
 import { FbxFields, USUAL_FBX } from './FbxFields';
+import { ForecastTable } from './ForecastTable';
+import { optionsFor } from './optionsFor';
 import { PackingFields } from './PackingFields';
+import { ShoreChoice } from './ShoreChoice';
+import { useFarShore } from './useFarShore';
 
 const GLB: LandingOptions = {
   format: 'glb',
@@ -49,13 +53,24 @@ export function LandingForm({ id }: { id: string }) {
       .finally(() => setBusy(false));
   };
   const near = useQuery(queries.near(id));
+  const farShore = useFarShore(id);
+  const shore = farShore.shore;
+  // The options follow the shore whenever another one is chosen.
+  const [followed, setFollowed] = useState<string | null>(null);
+  useEffect(() => {
+    if (shore && followed !== shore.id) {
+      setFollowed(shore.id);
+      setOptions((o) => optionsFor(shore, o));
+    }
+  }, [shore, followed]);
   const rigged = (near.data?.skins.length ?? 0) > 0;
   const all = landings.data ?? [];
   const running = all.some((l) => l.state === 'running');
   return (
     <>
       <QuaysideHead title="Landing">
-        <span className="quiet">The file is written, read back and compared at once.</span>
+        <ShoreChoice id={id} />
+        <span className="quiet">Written, read back and compared at once.</span>
         <span className="end">
           <Button onClick={land} disabled={busy || running}>
             {running ? 'Landing …' : `Land as ${NAMES[options.format]}`}
@@ -63,6 +78,7 @@ export function LandingForm({ id }: { id: string }) {
         </span>
       </QuaysideHead>
       <div className="quayside-body">
+        <ForecastTable id={id} options={options} />
         <Form className="form-grid" onSubmit={(e) => e.preventDefault()}>
           <fieldset>
             <legend>Format</legend>

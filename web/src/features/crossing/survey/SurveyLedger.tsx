@@ -1,9 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
+import { Form } from 'react-bootstrap';
 import type { Crossing } from '../../../api/client';
 import { queries } from '../../../api/queries';
 import { LedgerTable, LedgerTools, type Verdict, VerdictPills } from '../proof/LedgerTable';
 import { QuaysideHead } from '../QuaysideHead';
+import { useView } from '../store';
 import { useHandling } from '../useHandling';
 
 /** The ledger before the proof: near and far side, and what landed when that is still current. */
@@ -16,9 +18,17 @@ export function SurveyLedger({ crossing, tabs }: { crossing: Crossing; tabs: Rea
     ...queries.ledger(id, state?.revision ?? 0),
     enabled: state !== undefined && landings.data !== undefined && !landing,
   });
+  const states = useView((s) => s.states);
+  const sameSpot = useView((s) => s.sameSpot);
+  const set = useView((s) => s.set);
+  const chosen = states.near !== 'near' || states.far !== 'now';
+  const compared = useQuery({
+    ...queries.compare(id, states.near, states.far, state?.revision ?? 0),
+    enabled: chosen && state !== undefined,
+  });
   const [only, setOnly] = useState<Verdict | null>(null);
   const [wanted, setWanted] = useState('');
-  const rows = landing?.proof?.rows ?? sides.data ?? [];
+  const rows = chosen ? (compared.data ?? []) : (landing?.proof?.rows ?? sides.data ?? []);
   return (
     <>
       <QuaysideHead title="Survey">
@@ -29,9 +39,22 @@ export function SurveyLedger({ crossing, tabs }: { crossing: Crossing; tabs: Rea
           onOnly={setOnly}
         />
         <span className="quiet">
-          {landing ? `with what landed in ${landing.mainFile}` : 'nothing has landed from this yet'}
+          {chosen
+            ? 'the two states that the views show'
+            : landing
+              ? `with what landed in ${landing.mainFile}`
+              : 'nothing has landed from this yet'}
         </span>
         <span className="end">
+          <Form.Check
+            type="checkbox"
+            id="same-spot"
+            className="m-0 align-self-center"
+            label="On one spot"
+            title="For the deviation both states are put on one spot first"
+            checked={sameSpot}
+            onChange={(e) => set({ sameSpot: e.target.checked })}
+          />
           <LedgerTools
             wanted={wanted}
             onWanted={setWanted}

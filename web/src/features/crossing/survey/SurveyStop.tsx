@@ -2,29 +2,35 @@ import { useState } from 'react';
 import { ButtonGroup } from 'react-bootstrap';
 import type { Crossing } from '../../../api/client';
 import { Button } from '../../../shared/Button';
+import { ReadingsTable } from './ReadingsTable';
 import { SurveyLedger } from './SurveyLedger';
 import { SurveyTable } from './SurveyTable';
 
-/** What was found, or all facts side by side. */
+const TABS = ['Findings', 'Readings', 'Ledger'] as const;
+
+/** What was found, what the numbers probably mean, or all facts side by side. */
 export function SurveyStop({ crossing }: { crossing: Crossing }) {
-  const [ledger, setLedger] = useState(false);
+  const [tab, setTab] = useState<(typeof TABS)[number]>('Findings');
   const tabs = (
     <ButtonGroup aria-label="Survey as">
-      {[false, true].map((choice) => (
+      {TABS.map((choice) => (
         <Button
-          key={String(choice)}
+          key={choice}
           variant="outline-secondary"
-          active={ledger === choice}
-          aria-pressed={ledger === choice}
-          onClick={() => setLedger(choice)}
+          active={tab === choice}
+          aria-pressed={tab === choice}
+          onClick={() => setTab(choice)}
         >
-          {choice ? 'Ledger' : 'Findings'}
+          {choice}
         </Button>
       ))}
     </ButtonGroup>
   );
-  return ledger ? (
-    <SurveyLedger crossing={crossing} tabs={tabs} />
+  if (tab === 'Ledger') {
+    return <SurveyLedger crossing={crossing} tabs={tabs} />;
+  }
+  return tab === 'Readings' ? (
+    <ReadingsTable id={crossing.id} tabs={tabs} />
   ) : (
     <SurveyTable id={crossing.id} tabs={tabs} />
   );

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
-import { type ReactNode, useState } from 'react';
-import { Table } from 'react-bootstrap';
+import { Fragment, type ReactNode, useState } from 'react';
+import { Form, Table } from 'react-bootstrap';
 import { useNavigate } from 'react-router-dom';
 import { type FindingView, type Offer, sendJson } from '../../../api/client';
 import { queries } from '../../../api/queries';
@@ -10,24 +10,29 @@ import { QuaysideHead } from '../QuaysideHead';
 import { useView } from '../store';
 import { useFind } from '../useFind';
 import { useHandling, withOffer } from '../useHandling';
-import { isSolved } from './solved';
+import { FindingRow } from './FindingRow';
+import { isSolved, openCount } from './solved';
 
-const WORDS = { FIX: 'put right', LOOK: 'look at', NOTE: 'know' } as const;
+const GROUPS: { severity: FindingView['severity']; label: string }[] = [
+  { severity: 'FIX', label: 'To put right' },
+  { severity: 'LOOK', label: 'To look at' },
+  { severity: 'NOTE', label: 'To know' },
+];
 
-/** The findings: a click shows where, an offer puts it right. */
+/** The findings by what to do with them: a click shows where, an offer puts it right. */
 export function SurveyTable({ id, tabs }: { id: string; tabs: ReactNode }) {
   const survey = useQuery(queries.survey(id));
-  const { state, change } = useHandling(id, true);
+  const { change } = useHandling(id, true);
   const navigate = useNavigate();
   const finding = useView((s) => s.finding);
   const set = useView((s) => s.set);
   const find = useFind(id);
   const [open, setOpen] = useState<number | null>(null);
+  const [answers, setAnswers] = useState(false);
   const findings = survey.data?.findings ?? [];
-  const openOf = (severity: FindingView['severity']) =>
-    findings.filter((f) => f.severity === severity && !isSolved(f, state)).length;
-  const solved = findings.filter((f) => isSolved(f, state)).length;
-  const offered = findings.filter((f) => f.offers.length > 0 && !isSolved(f, state));
+  const solved = findings.filter(isSolved).length;
+  const shown = findings.filter((f) => answers || !isSolved(f));
+  const offered = findings.filter((f) => f.offers.length > 0 && !isSolved(f));
 
   const show = (f: FindingView) => {
     setOpen(open === f.index ? null : f.index);
@@ -49,22 +54,32 @@ export function SurveyTable({ id, tabs }: { id: string; tabs: ReactNode }) {
       }).catch(complain);
     }
   };
+  const first = (list: FindingView[]) => list.flatMap((f) => f.offers.slice(0, 1));
   return (
     <>
       <QuaysideHead title="Survey">
         {tabs}
-        <span className={`pill ${openOf('FIX') > 0 ? 'pill-loss' : 'pill-plain'}`}>
-          {openOf('FIX')} to put right
+        <span className={`pill ${openCount(findings, 'FIX') > 0 ? 'pill-loss' : 'pill-plain'}`}>
+          {openCount(findings, 'FIX')} to put right
         </span>
-        <span className="pill pill-change">{openOf('LOOK')} to look at</span>
-        <span className="pill pill-plain">{openOf('NOTE')} to know</span>
-        {solved > 0 && <span className="pill pill-kept">{solved} answered by steps</span>}
+        <span className="pill pill-change">{openCount(findings, 'LOOK')} to look at</span>
+        <span className="pill pill-plain">{openCount(findings, 'NOTE')} to know</span>
+        {solved > 0 && (
+          <Form.Check
+            type="checkbox"
+            id="show-answered"
+            className="m-0"
+            label={`${solved} answered by steps`}
+            checked={answers}
+            onChange={(e) => setAnswers(e.target.checked)}
+          />
+        )}
         <span className="quiet">{survey.data ? `${survey.data.checks} checks` : ''}</span>
         <span className="end">
           <Button
             variant="outline-secondary"
             disabled={offered.length === 0}
-            onClick={() => accept(offered.flatMap((f) => f.offers.slice(0, 1)))}
+            onClick={() => accept(first(offered))}
           >
             Accept all offers
           </Button>
@@ -78,19 +93,22 @@ export function SurveyTable({ id, tabs }: { id: string; tabs: ReactNode }) {
       </QuaysideHead>
       <div className="quayside-body">
         {survey.error && <p className="empty-note loss">{survey.error.message}</p>}
-        {survey.data && findings.length === 0 && (
-          <p className="empty-note">Nothing was found to put right or to look at.</p>
+        {survey.data && shown.length === 0 && (
+          <p className="empty-note">
+            {solved > 0
+              ? 'Everything that was found is answered by steps.'
+              : 'Nothing was found to put right or to look at.'}
+          </p>
         )}
-        {findings.length > 0 && (
+        {shown.length > 0 && (
           <Table hover className="fixed">
             <colgroup>
-              {['104px', '30%', '15%', '14%', 'auto', '17%'].map((width) => (
+              {['30%', '16%', '14%', 'auto', '19%'].map((width) => (
                 <col key={width} style={{ width }} />
               ))}
             </colgroup>
             <thead>
               <tr>
-                <th>To</th>
                 <th>Finding</th>
                 <th>Where</th>
                 <th className="num">Measured</th>
@@ -99,41 +117,37 @@ export function SurveyTable({ id, tabs }: { id: string; tabs: ReactNode }) {
               </tr>
             </thead>
             <tbody>
-              {findings.map((f) => {
-                const answered = isSolved(f, state);
-                return (
-                  <tr
-                    key={f.index}
-                    data-code={f.code}
-                    tabIndex={0}
-                    className={`${open === f.index ? 'open' : ''} ${answered ? 'solved' : ''} ${finding === f.index ? 'picked' : ''}`}
-                    onClick={() => show(f)}
-                    onKeyDown={(e) => e.key === 'Enter' && show(f)}
-                  >
-                    <td>
-                      <Severity finding={f} answered={answered} />
-                    </td>
-                    <td>{f.message}</td>
-                    <td>{f.where}</td>
-                    <td className="num">{f.measured}</td>
-                    <td className="quiet">{f.evidence}</td>
-                    <td>
-                      {f.offers.slice(0, open === f.index ? 3 : 1).map((o) => (
-                        <Button
-                          key={o.label}
-                          variant="link"
-                          className="py-0 me-3 text-decoration-underline"
-                          disabled={answered}
-                          onClick={(e) => {
-                            e.stopPropagation();
-                            accept([o]);
-                          }}
-                        >
-                          {answered ? 'Done' : o.label}
-                        </Button>
-                      ))}
-                    </td>
-                  </tr>
+              {GROUPS.map(({ severity, label }) => {
+                const own = shown.filter((f) => f.severity === severity);
+                const fixes = own.filter((f) => f.offers.length > 0 && !isSolved(f));
+                return own.length === 0 ? null : (
+                  <Fragment key={severity}>
+                    <tr className="group-row">
+                      <td colSpan={4}>{label}</td>
+                      <td>
+                        {fixes.length > 1 && (
+                          <Button
+                            variant="link"
+                            className="py-0 text-decoration-underline"
+                            onClick={() => accept(first(fixes))}
+                          >
+                            Accept these {fixes.length}
+                          </Button>
+                        )}
+                      </td>
+                    </tr>
+                    {own.map((f) => (
+                      <FindingRow
+                        key={f.index}
+                        finding={f}
+                        open={open === f.index}
+                        picked={finding === f.index}
+                        alike={fixes.filter((x) => x.code === f.code)}
+                        onShow={() => show(f)}
+                        onAccept={accept}
+                      />
+                    ))}
+                  </Fragment>
                 );
               })}
             </tbody>
@@ -142,13 +156,4 @@ export function SurveyTable({ id, tabs }: { id: string; tabs: ReactNode }) {
       </div>
     </>
   );
-}
-
-function Severity({ finding, answered }: { finding: FindingView; answered: boolean }) {
-  if (answered) {
-    return <span className="pill pill-kept">answered</span>;
-  }
-  const look =
-    finding.severity === 'FIX' ? 'loss' : finding.severity === 'LOOK' ? 'change' : 'plain';
-  return <span className={`pill pill-${look}`}>{WORDS[finding.severity]}</span>;
 }

@@ -1,28 +1,18 @@
 import { describe, expect, it } from 'vitest';
-import type { FindingView, HandlingState } from '../../../api/client';
+import type { FindingView } from '../../../api/client';
 import { isSolved, openCount } from './solved';
 
-const finding = {
-  index: 0,
-  code: 'unit-likely',
-  severity: 'FIX',
-  offers: [{ label: '', action: 'step', kind: 'sourceUnit', params: {} }],
-} as unknown as FindingView;
+const finding = (severity: string, state: string) =>
+  ({ severity, state, offers: [] }) as unknown as FindingView;
 
-const handling = (enabled: boolean, failure: string | null) =>
-  ({
-    steps: [{ step: { kind: 'sourceUnit', enabled }, figure: '', failure }],
-  }) as unknown as HandlingState;
-
-describe('findings and steps', () => {
-  it('is answered by a step in effect', () => {
-    expect(isSolved(finding, handling(true, null))).toBe(true);
-    expect(openCount([finding], handling(true, null), 'FIX')).toBe(0);
+describe('findings of both sides', () => {
+  it('is solved when the far side has it no more', () => {
+    expect(isSolved(finding('FIX', 'answered'))).toBe(true);
+    expect(isSolved(finding('FIX', 'open'))).toBe(false);
   });
-  it('is open when the step is off, failed or not there', () => {
-    expect(isSolved(finding, handling(false, null))).toBe(false);
-    expect(isSolved(finding, handling(true, 'no'))).toBe(false);
-    expect(openCount([finding], undefined, 'FIX')).toBe(1);
-    expect(openCount([finding], undefined, 'LOOK')).toBe(0);
+  it('counts what is open and what steps brought about', () => {
+    const all = [finding('FIX', 'open'), finding('FIX', 'arisen'), finding('FIX', 'answered')];
+    expect(openCount(all, 'FIX')).toBe(2);
+    expect(openCount(all, 'LOOK')).toBe(0);
   });
 });

@@ -1,20 +1,11 @@
-import type { FindingView, HandlingState } from '../../../api/client';
+import type { FindingView } from '../../../api/client';
 
-/** Whether a step in effect answers a finding. */
-export function isSolved(finding: FindingView, handling: HandlingState | undefined): boolean {
-  const kinds = new Set(
-    (handling?.steps ?? [])
-      .filter((s) => s.step.enabled && s.failure === null)
-      .map((s) => s.step.kind),
-  );
-  return finding.offers.some((o) => o.action === 'step' && kinds.has(o.kind));
+/** Whether the far side no longer has what was found; the server surveys both sides. */
+export function isSolved(finding: FindingView): boolean {
+  return finding.state === 'answered';
 }
 
-/** Findings of a severity that nothing answers yet. */
-export function openCount(
-  findings: FindingView[],
-  handling: HandlingState | undefined,
-  severity: FindingView['severity'],
-): number {
-  return findings.filter((f) => f.severity === severity && !isSolved(f, handling)).length;
+/** Findings of a severity that are still there, or that steps brought about. */
+export function openCount(findings: FindingView[], severity: FindingView['severity']): number {
+  return findings.filter((f) => f.severity === severity && !isSolved(f)).length;
 }

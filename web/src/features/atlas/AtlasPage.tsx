@@ -1,0 +1,122 @@
+import { useQuery } from '@tanstack/react-query';
+import { Fragment, useState } from 'react';
+import { Form, Table } from 'react-bootstrap';
+import type { Atlas } from '../../api/client';
+import { queries } from '../../api/queries';
+import { ScreenNav } from '../../shared/ScreenNav';
+import { TopLine } from '../../shared/TopLine';
+
+type Cell = Atlas['rows'][number]['formats'][number];
+const WORDS: Record<Cell['read'], string> = {
+  KEPT: 'kept',
+  CHANGED: 'changed',
+  LOST: 'lost',
+  NONE: 'none',
+};
+const LOOK: Record<Cell['read'], string> = {
+  KEPT: 'kept',
+  CHANGED: 'change',
+  LOST: 'loss',
+  NONE: 'plain',
+};
+
+/** What each format can carry, drawn from the tables that forecasts and proofs use. */
+export default function AtlasPage() {
+  const atlas = useQuery(queries.atlas());
+  const [wanted, setWanted] = useState('');
+  const formats = atlas.data?.formats ?? [];
+  const rows = (atlas.data?.rows ?? []).filter((r) =>
+    `${r.label} ${r.group}`.toLowerCase().includes(wanted.trim().toLowerCase()),
+  );
+  const groups = [...new Set(rows.map((r) => r.group))];
+  return (
+    <div className="screen">
+      <TopLine left={<ScreenNav />} />
+      <main className="quay-list">
+        <div className="quay-head">
+          <h1>Format atlas</h1>
+          <span className="quiet">
+            What each format carries as it is read and written here. Forecasts and proofs go by the
+            same tables.
+          </span>
+          <Form.Control
+            size="sm"
+            placeholder="Find a capability"
+            aria-label="Find a capability"
+            value={wanted}
+            onChange={(e) => setWanted(e.target.value)}
+          />
+        </div>
+        {atlas.error && <p className="loss">{atlas.error.message}</p>}
+        <Table className="atlas">
+          <thead>
+            <tr>
+              <th>What a scene may hold</th>
+              {formats.map((f) => (
+                <th key={f.format} colSpan={2}>
+                  {f.label}
+                  <div className="quiet fw-normal">{f.versions}</div>
+                </th>
+              ))}
+            </tr>
+            <tr>
+              <th aria-label="Capability" />
+              {formats.map((f) => (
+                <Fragment key={f.format}>
+                  <th>read</th>
+                  <th>written</th>
+                </Fragment>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {groups.map((group) => (
+              <Fragment key={group}>
+                <tr className="group-row">
+                  <td colSpan={1 + 2 * formats.length}>{group}</td>
+                </tr>
+                {rows
+                  .filter((r) => r.group === group)
+                  .map((r) => (
+                    <tr key={r.capability} data-capability={r.capability}>
+                      <td>{r.label}</td>
+                      {r.formats.map((c) => (
+                        <Fragment key={c.format}>
+                          <td>
+                            <Fate fate={c.read} />
+                          </td>
+                          <td title={c.how}>
+                            <Fate fate={c.written} />
+                            {c.written !== 'KEPT' && c.written !== 'NONE' && (
+                              <div className="quiet small">{c.how}</div>
+                            )}
+                          </td>
+                        </Fragment>
+                      ))}
+                    </tr>
+                  ))}
+              </Fragment>
+            ))}
+          </tbody>
+        </Table>
+        {atlas.data && rows.length === 0 && (
+          <p className="quiet">No capability has “{wanted}” in its name.</p>
+        )}
+      </main>
+      <footer className="lower-edge">
+        <span>
+          kept: arrives as it is · changed: arrives in another form · lost: does not arrive · none:
+          the format has no such thing, or it is not written here
+        </span>
+      </footer>
+    </div>
+  );
+}
+
+function Fate({ fate }: { fate: Cell['read'] }) {
+  return fate === 'NONE' ? (
+    <span className="quiet">—</span>
+  ) : (
+    <span className={`pill pill-${LOOK[fate]}`}>{WORDS[fate]}</span>
+  );
+}

@@ -1,0 +1,66 @@
+import { Fragment, useRef, useState } from 'react';
+import { Dropdown, Form } from 'react-bootstrap';
+import type { StepKind } from '../../../api/client';
+
+interface Props {
+  kinds: StepKind[];
+  ready: boolean;
+  onAdd: (kind: StepKind) => void;
+  onDrop: () => void;
+}
+
+/** All kinds of steps by what they are for, with a search. */
+export function AddStep({ kinds, ready, onAdd, onDrop }: Props) {
+  const [wanted, setWanted] = useState('');
+  const search = useRef<HTMLInputElement>(null);
+  const text = wanted.trim().toLowerCase();
+  const fits = kinds.filter((k) => `${k.label} ${k.help}`.toLowerCase().includes(text));
+  const groups = [...new Set(fits.map((k) => k.group))];
+  return (
+    <Dropdown
+      onDragOver={(e: React.DragEvent) => e.preventDefault()}
+      onDrop={onDrop}
+      onToggle={(open: boolean) => {
+        setWanted('');
+        if (open) {
+          window.setTimeout(() => search.current?.focus(), 0);
+        }
+      }}
+    >
+      <Dropdown.Toggle bsPrefix="add-stone" id="add-step" disabled={!ready}>
+        Add a step <kbd>A</kbd>
+      </Dropdown.Toggle>
+      <Dropdown.Menu className="step-menu" popperConfig={{ strategy: 'fixed' }} renderOnMount>
+        <Form.Control
+          ref={search}
+          size="sm"
+          className="step-search"
+          placeholder="Find a step"
+          aria-label="Find a step"
+          value={wanted}
+          onChange={(e) => setWanted(e.target.value)}
+          onKeyDown={(e) => {
+            const only = fits[0];
+            if (e.key === 'Enter' && only) {
+              onAdd(only);
+              document.getElementById('add-step')?.click();
+            }
+          }}
+        />
+        {groups.map((group) => (
+          <Fragment key={group}>
+            <Dropdown.Header>{group}</Dropdown.Header>
+            {fits
+              .filter((k) => k.group === group)
+              .map((k) => (
+                <Dropdown.Item key={k.kind} as="button" onClick={() => onAdd(k)} title={k.help}>
+                  {k.label}
+                </Dropdown.Item>
+              ))}
+          </Fragment>
+        ))}
+        {fits.length === 0 && <p className="empty-note">No step does that yet.</p>}
+      </Dropdown.Menu>
+    </Dropdown>
+  );
+}

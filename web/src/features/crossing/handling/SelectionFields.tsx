@@ -1,0 +1,77 @@
+import { Form } from 'react-bootstrap';
+import type { Step } from '../../../api/client';
+import { Button } from '../../../shared/Button';
+import { useView } from '../store';
+import { TextBox } from './TextBox';
+
+const KINDS = ['mesh', 'group', 'joint', 'camera', 'light', 'detail levels'];
+
+interface Props {
+  step: Step;
+  onChange: (step: Step) => void;
+}
+
+/** What a step works on: all, picked parts, parts of a name, parts of a kind. */
+export function SelectionFields({ step, onChange }: Props) {
+  const selected = useView((s) => s.selected);
+  const set = useView((s) => s.set);
+  const picked = step.nodeIds.length;
+  return (
+    <fieldset className="selection">
+      <legend>Works on</legend>
+      <div className="pick-box">
+        {picked === 0 ? (
+          <span>{step.pattern || step.ofKind ? 'all that fit' : 'all parts'}</span>
+        ) : (
+          <button
+            type="button"
+            className="btn btn-link btn-sm p-0"
+            title="Select these parts"
+            onClick={() => set({ selected: step.nodeIds })}
+          >
+            {picked} picked {picked === 1 ? 'part' : 'parts'}
+          </button>
+        )}
+        <Button
+          variant="outline-secondary"
+          size="sm"
+          disabled={selected.length === 0}
+          title="Select parts in the tree or the view first"
+          onClick={() => onChange({ ...step, nodeIds: selected })}
+        >
+          Use selection
+        </Button>
+        {picked > 0 && (
+          <Button variant="link" size="sm" onClick={() => onChange({ ...step, nodeIds: [] })}>
+            All
+          </Button>
+        )}
+      </div>
+      <Form.Group controlId={`${step.id}-pattern`}>
+        <Form.Label>Named</Form.Label>
+        <TextBox
+          id={`${step.id}-pattern`}
+          value={step.pattern}
+          placeholder="any name"
+          help="Like helper_* or wing_?; several apart by commas"
+          onChange={(pattern) => onChange({ ...step, pattern })}
+        />
+      </Form.Group>
+      <Form.Group controlId={`${step.id}-of-kind`}>
+        <Form.Label>Kind</Form.Label>
+        <Form.Select
+          size="sm"
+          value={step.ofKind}
+          onChange={(e) => onChange({ ...step, ofKind: e.target.value })}
+        >
+          <option value="">any kind</option>
+          {KINDS.map((k) => (
+            <option key={k} value={k}>
+              {k}
+            </option>
+          ))}
+        </Form.Select>
+      </Form.Group>
+    </fieldset>
+  );
+}

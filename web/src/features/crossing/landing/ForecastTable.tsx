@@ -1,0 +1,87 @@
+import { useQuery } from '@tanstack/react-query';
+import { Table } from 'react-bootstrap';
+import type { ForecastItem, LandingOptions } from '../../../api/client';
+import { queries } from '../../../api/queries';
+import { Button } from '../../../shared/Button';
+import { useView } from '../store';
+import { useFind } from '../useFind';
+import { useHandling, withOffer } from '../useHandling';
+
+/** What the landing will change or lose, before it is written, with steps that avoid it. */
+export function ForecastTable({ id, options }: { id: string; options: LandingOptions }) {
+  const { state, change } = useHandling(id, true);
+  const forecast = useQuery({
+    ...queries.forecast(id, state?.revision ?? 0, options),
+    enabled: state !== undefined,
+    placeholderData: (before) => before,
+  });
+  const set = useView((s) => s.set);
+  const find = useFind(id);
+  const items = forecast.data?.items ?? [];
+  const lost = items.filter((i) => i.fate === 'LOST').length;
+  const show = (item: ForecastItem) => {
+    if (item.nodeIds.length > 0) {
+      set({ selected: item.nodeIds.slice(0, 200), finding: null });
+      window.setTimeout(() => find(), 0);
+    }
+  };
+  return (
+    <section className="forecast" aria-label="Forecast">
+      <p className="forecast-head">
+        <span className="caps">Forecast</span>{' '}
+        <span className={`pill ${lost > 0 ? 'pill-loss' : 'pill-plain'}`}>{lost} will be lost</span>{' '}
+        <span className="pill pill-change">{items.length - lost} will change</span>{' '}
+        {forecast.error && <span className="loss">{forecast.error.message}</span>}
+        {forecast.data && items.length === 0 && (
+          <span className="quiet">This format on this shore holds everything as it is.</span>
+        )}
+      </p>
+      {items.length > 0 && (
+        <Table hover className="fixed m-0">
+          <colgroup>
+            {['84px', '27%', '12%', 'auto', '20%'].map((width) => (
+              <col key={width} style={{ width }} />
+            ))}
+          </colgroup>
+          <tbody>
+            {items.map((item) => (
+              <tr
+                key={item.capability + item.fate}
+                data-capability={item.capability}
+                tabIndex={0}
+                onClick={() => show(item)}
+                onKeyDown={(e) => e.key === 'Enter' && show(item)}
+              >
+                <td>
+                  <span className={`pill pill-${item.fate === 'LOST' ? 'loss' : 'change'}`}>
+                    {item.fate === 'LOST' ? 'lost' : 'changes'}
+                  </span>
+                </td>
+                <td title={item.where}>{item.label}</td>
+                <td className="num">{item.measured}</td>
+                <td className="quiet" title={item.how}>
+                  {item.how}
+                </td>
+                <td>
+                  {item.offers.map((o) => (
+                    <Button
+                      key={o.label}
+                      variant="link"
+                      className="py-0 text-decoration-underline"
+                      onClick={(e) => {
+                        e.stopPropagation();
+                        change((list) => withOffer(list, o));
+                      }}
+                    >
+                      {o.label}
+                    </Button>
+                  ))}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      )}
+    </section>
+  );
+}
