@@ -25,7 +25,9 @@ public final class DemoWorld {
     HERON("Heron automaton", "heron-automaton.zip"),
     HERON_FBX("Heron automaton, FBX", "heron-automaton-fbx.zip"),
     CAPSTAN_FBX("Capstan, FBX", "capstan-fbx.zip"),
-    BOLLARD_FBX("Bollard set, FBX", "bollard-set-fbx.zip");
+    BOLLARD_FBX("Bollard set, FBX", "bollard-set-fbx.zip"),
+    SAIL("Patchwork sail", "patchwork-sail.zip"),
+    ARCH("Falling arch", "falling-arch.zip");
 
     private final String label;
     private final String file;
@@ -92,6 +94,8 @@ public final class DemoWorld {
         case HERON_FBX -> Heron.writeFbx(output);
         case CAPSTAN_FBX -> CapstanFbx.write(output);
         case BOLLARD_FBX -> BollardSet.writeFbx(output);
+        case SAIL -> PatchworkSail.write(output);
+        case ARCH -> FallingArch.write(output);
         default -> throw new IllegalArgumentException(cargo.toString());
       }
     }

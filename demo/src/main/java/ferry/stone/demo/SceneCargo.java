@@ -58,7 +58,19 @@ final class SceneCargo {
   static void writeFbx(
       Scene built, FbxOptions options, String stem, Map<String, byte[]> files, Output output)
       throws IOException {
-    Scene framed = built.toBuilder().frame(BUILT, FrameSource.CHOSEN, FrameSource.CHOSEN).build();
+    writeFbx(built, BUILT, options, stem, files, output);
+  }
+
+  /** As FBX whose header says another frame than the numbers are in. */
+  static void writeFbx(
+      Scene built,
+      Frame said,
+      FbxOptions options,
+      String stem,
+      Map<String, byte[]> files,
+      Output output)
+      throws IOException {
+    Scene framed = built.toBuilder().frame(said, FrameSource.CHOSEN, FrameSource.CHOSEN).build();
     try {
       FbxWriter.write(
           framed, options, stem, new Files(files), output, new Findings(), Progress.NONE);

@@ -187,6 +187,30 @@ final class MotionCarry {
     return Set.of(Clip.TRANSLATION, Clip.ROTATION, Clip.SCALE).contains(property);
   }
 
+  /** As {@link #after(Node, Vector3d)}, but clips turn and scale the node about its new pivot. */
+  Node aboutNewPivot(Node node, Vector3d move) {
+    Matrix4d local = node.transform().toMatrix();
+    Vector3d shift = local.transformDirection(new Vector3d(move));
+    replaceTracks(
+        node,
+        (clip, track) ->
+            track.property().equals(Clip.TRANSLATION)
+                ? track.withValues(
+                    points(track.values(), new Matrix4d().translation(shift), true),
+                    track.inSlopes(),
+                    track.outSlopes())
+                : track);
+    return moved(node, local.translate(move));
+  }
+
+  private static Node moved(Node node, Matrix4d rest) {
+    if (node.transform() instanceof Trs own) {
+      Vector3d place = rest.getTranslation(new Vector3d());
+      return node.withTransform(new Trs(place, own.rotation(), own.scale()));
+    }
+    return node.withTransform(plain(rest));
+  }
+
   /** The node with a move behind its own transform. */
   Node after(Node node, Vector3d move) {
     Matrix4d rest = node.transform().toMatrix().translate(move);
@@ -196,10 +220,7 @@ final class MotionCarry {
         changed.add(after(clip, node, move));
       }
       clips = changed;
-      if (node.transform() instanceof Trs own) {
-        Vector3d place = rest.getTranslation(new Vector3d());
-        return node.withTransform(new Trs(place, own.rotation(), own.scale()));
-      }
+      return moved(node, rest);
     }
     return node.withTransform(plain(rest));
   }

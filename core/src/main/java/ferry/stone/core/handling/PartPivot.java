@@ -28,10 +28,18 @@ public final class PartPivot extends BasicStep<PartPivot.Params> {
    * @param depth of the box: {@code middle}, {@code front} or {@code back}
    * @param vertex {@code node:vertex} as picked on the near side
    * @param snap grid in metres that the pivot is rounded to, 0 for none
+   * @param motion {@code keep}: clips look as before; {@code follow}: they turn about the new pivot
    */
   public record Params(
-      String to, String side, String height, String depth, String vertex, double snap) {
+      String to,
+      String side,
+      String height,
+      String depth,
+      String vertex,
+      double snap,
+      String motion) {
     public Params {
+      motion = Field.oneOf("motion", motion == null ? "keep" : motion, "keep", "follow");
       to = Field.oneOf("to", to == null ? "box" : to, "box", "vertex", "origin", "mirror");
       side = Field.oneOf("side", side == null ? "middle" : side, "middle", "left", "right");
       height = Field.oneOf("height", height == null ? "middle" : height, "middle", "base", "top");
@@ -93,7 +101,15 @@ public final class PartPivot extends BasicStep<PartPivot.Params> {
             "back",
             "back"),
         Field.pick("vertex", "Vertex", "vertex", "Pick it in the view."),
-        Field.number("snap", "Snap to grid", "m", 0, COARSEST, 0, "0 keeps the exact point."));
+        Field.number("snap", "Snap to grid", "m", 0, COARSEST, 0, "0 keeps the exact point."),
+        Field.choice(
+            "motion",
+            "Clips",
+            "Whether motion looks as before, or turns about the new pivot.",
+            "keep",
+            "look as before",
+            "follow",
+            "turn about the new pivot"));
   }
 
   @Override
@@ -226,7 +242,9 @@ public final class PartPivot extends BasicStep<PartPivot.Params> {
     /** Puts the pivot at a point of the part; what it shows and its children step back. */
     private void move(int place, Vector3d by) {
       Vector3d back = new Vector3d(by).negate();
-      Node node = motion.after(nodes.get(place), by);
+      boolean follow = params.motion().equals("follow");
+      Node node =
+          follow ? motion.aboutNewPivot(nodes.get(place), by) : motion.after(nodes.get(place), by);
       if (node.content() instanceof Node.Content.MeshContent) {
         node = shown(node, back);
       } else if (node.geometric() != LocalTransform.IDENTITY || looks(node)) {

@@ -35,6 +35,7 @@ public final class Steps {
           new UnifyFaces(),
           new MaterialFlags(),
           new MorphShift(),
+          new LimitInfluences(),
           new Rename(),
           new Remove());
 

@@ -69,6 +69,16 @@ public final class Shores {
                   "triangulate",
                   TRIANGLES)),
           shore(
+              "z-up-centimetre",
+              "Z up · centimetre · right-handed",
+              "Animation tools with Z up that count in centimetres.",
+              frame(0.01, SignedAxis.PLUS_Z, SignedAxis.MINUS_Y, Handedness.RIGHT),
+              List.of("fbx"),
+              Budgets.NONE,
+              Wishes.USUAL,
+              new NameRules(NameRules.PLAIN, 0, false),
+              Map.of("triangulate", TRIANGLES)),
+          shore(
               "z-up-centimetre-left",
               "Z up · centimetre · left-handed",
               "Real-time engines with Z up and left-handed axes.",

@@ -2,6 +2,7 @@ package ferry.stone.core.survey;
 
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
+import ferry.stone.core.finding.Offer;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.scene.Node;
@@ -10,6 +11,8 @@ import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.Skin;
 import ferry.stone.core.shore.Budgets;
 import ferry.stone.core.shore.Shore;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Map;
 
 /** The scene against the limits of the shore. */
@@ -40,7 +43,7 @@ final class BudgetChecks {
     over("over-vertices", "whole scene", "vertex", vertices, b.vertices());
     for (Skin skin : scene.skins()) {
       over("over-joints", skin.name(), "joint", skin.jointNodeIds().length, b.joints());
-      over("over-influences", skin.name(), "influence", skin.mostInfluences(), b.influences());
+      overInfluences(skin, b.influences());
     }
     for (PolygonMesh mesh : scene.meshes()) {
       over("over-morphs", mesh.name(), "target", mesh.morphs().size(), b.morphs());
@@ -48,6 +51,30 @@ final class BudgetChecks {
           java.util.stream.IntStream.of(mesh.looks()).filter(l -> l >= 0).distinct().count();
       over("over-materials", mesh.name(), "material", slots, b.materialsPerMesh());
     }
+  }
+
+  private void overInfluences(Skin skin, int limit) {
+    if (limit == 0 || skin.mostInfluences() <= limit) {
+      return;
+    }
+    List<Integer> ids = new ArrayList<>();
+    for (Node node : scene.nodes()) {
+      if (node.content() instanceof Node.Content.MeshContent c && c.skinId() == skin.id()) {
+        ids.add(node.id());
+      }
+    }
+    findings.add(
+        Finding.of(
+                "over-influences",
+                Severity.FIX,
+                skin.name(),
+                "More joints move a vertex than the shore takes.")
+            .measured(Figures.count(skin.mostInfluences(), "joint") + " of " + limit)
+            .evidence(shore.reasons().getOrDefault("influences", ""))
+            .nodes(ids)
+            .offer(
+                Offer.step("Keep the " + limit + " strongest", "influences", Map.of("most", limit))
+                    .on(ids)));
   }
 
   /** Of detail levels only the first is shown near by. */
@@ -84,7 +111,6 @@ final class BudgetChecks {
 
   private static String message(String code) {
     return switch (code) {
-      case "over-influences" -> "joints a vertex; a landing keeps the strongest.";
       case "over-joints" -> "joints in one skin; split the mesh or remove joints.";
       case "over-materials" -> "materials on one mesh; split it by material.";
       case "over-morphs" -> "morph targets on one mesh; remove some.";

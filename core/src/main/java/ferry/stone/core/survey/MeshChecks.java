@@ -10,13 +10,9 @@ import ferry.stone.core.geometry.EdgeTable;
 import ferry.stone.core.geometry.FaceTurns;
 import ferry.stone.core.geometry.MeshClean;
 import ferry.stone.core.geometry.Pieces;
-import ferry.stone.core.geometry.Triangulation;
-import ferry.stone.core.geometry.UvOverlap;
 import ferry.stone.core.geometry.Weld;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.IntList;
-import ferry.stone.core.scene.Attribute;
-import ferry.stone.core.scene.Attribute.Semantic;
 import ferry.stone.core.scene.Coordinates;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Polygons;
@@ -26,45 +22,46 @@ import ferry.stone.core.scene.UvOrigin;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
-import org.joml.Vector3d;
 
 /** Surface checks of one shown mesh, all in about linear time. */
 final class MeshChecks {
-  private static final double NORMAL_ANGLE = 40;
 
   /** Coincident means closer than about this part of the mesh's size. */
-  private static final double WELD_PART = 1e-5;
-
-  private static final double NORMAL_LENGTH = 0.05;
-  private static final double AGAINST_PART = 0.01;
+  private static final double WELD_PART = 3e-5;
 
   private final Scene.ShownMesh shown;
   private final PolygonMesh mesh;
   private final Polygons faces;
   private final Coordinates points;
   private final Findings findings;
+  private final MeshReport report;
 
   private final double metresPerUnit;
   private final boolean splitsAtSeams;
   private final Skin skin;
   private EdgeTable edgeTable;
 
-  private MeshChecks(Scene scene, Scene.ShownMesh shown, Skin skin) {
+  private MeshChecks(Scene scene, Scene.ShownMesh shown, Skin skin, double metresPerUnit) {
     this.shown = shown;
     this.skin = skin;
     findings = new Findings();
+    report = new MeshReport(shown, findings);
     // Formats with one index a vertex have to repeat vertices wherever UVs or normals differ.
     splitsAtSeams = scene.uvOrigin() == UvOrigin.TOP_LEFT;
     double scale = Math.cbrt(Math.abs(shown.world().determinant3x3()));
-    metresPerUnit = scene.frame().metresPerUnit() * (scale > 0 ? scale : 1);
+    this.metresPerUnit = metresPerUnit * (scale > 0 ? scale : 1);
     mesh = shown.mesh();
     faces = mesh.faces();
     points = mesh.points();
   }
 
-  /** What is wrong with a mesh where a node shows it. */
-  static List<Finding> of(Scene scene, Scene.ShownMesh shown, Skin skin) {
-    MeshChecks checks = new MeshChecks(scene, shown, skin);
+  /**
+   * What is wrong with a mesh where a node shows it.
+   *
+   * @param metresPerUnit of the scene, as the evidence reads it
+   */
+  static List<Finding> of(Scene scene, Scene.ShownMesh shown, Skin skin, double metresPerUnit) {
+    MeshChecks checks = new MeshChecks(scene, shown, skin, metresPerUnit);
     checks.run();
     return checks.findings.list();
   }
@@ -75,7 +72,7 @@ final class MeshChecks {
     badFaces();
     unusedVertices();
     pieces();
-    layers();
+    new LayerChecks(shown, findings).run();
     materials();
   }
 
@@ -86,7 +83,7 @@ final class MeshChecks {
         bad.add(v);
       }
     }
-    report(
+    report.elements(
         "not-a-number",
         Severity.FIX,
         bad,
@@ -120,7 +117,7 @@ final class MeshChecks {
     }
     int seams = seamCount(open, place);
     reportOpen(open, seams);
-    report(
+    report.elements(
         "non-manifold-edges",
         Severity.FIX,
         crowded,
@@ -128,7 +125,7 @@ final class MeshChecks {
         Marks.Kind.EDGES,
         "edge",
         "Edges shared by more than two faces: collisions, baking and printing stumble over them.");
-    report(
+    report.elements(
         "opposed-faces",
         Severity.FIX,
         opposed,
@@ -138,7 +135,7 @@ final class MeshChecks {
         "Neighbouring faces are wound against each other: one of the two shows its back.",
         Offer.step("Make faces agree", "unify", Map.of()));
     insideOut();
-    coincident(seams);
+    coincident(open.size() > 0);
   }
 
   /** Closed pieces whose volume is below 0. */
@@ -156,19 +153,19 @@ final class MeshChecks {
                   shown.path(),
                   "Closed pieces are inside out: their backs are outside.")
               .measured(Figures.count(turns.insideOut(), "piece"))
-              .at(node(), marks(faces, 1, Marks.Kind.FACES))
-              .offer(Offer.step("Make faces agree", "unify", Map.of()).on(List.of(node()))));
+              .at(report.node(), report.marks(faces, 1, Marks.Kind.FACES))
+              .offer(Offer.step("Make faces agree", "unify", Map.of()).on(List.of(report.node()))));
     }
   }
 
   /** Vertices on top of each other along borders: unsewn panels, split pieces. */
-  private void coincident(int seams) {
-    if (seams == 0) {
+  private void coincident(boolean hasBorders) {
+    double size = points.bounds().isEmpty() ? 0 : points.bounds().diagonal();
+    double millimetres = WELD_PART * size * metresPerUnit * 1000;
+    if (!hasBorders || !(millimetres > 0)) {
       return;
     }
-    double millimetres = WELD_PART * points.bounds().diagonal() * metresPerUnit * 1000;
-    double rounded = millimetres > 0 ? Math.pow(10, Math.floor(Math.log10(millimetres))) : 0;
-    double distance = Math.max(1e-6, Math.min(1, rounded));
+    double distance = Math.max(1e-6, Math.pow(10, Math.rint(Math.log10(millimetres))));
     int joined =
         Weld.count(mesh, skin, new Weld.Options(distance / 1000 / metresPerUnit, true, true));
     if (joined > 0) {
@@ -181,18 +178,14 @@ final class MeshChecks {
                       + " seams.")
               .measured(Figures.count(joined, "vertex"))
               .evidence("closer than " + Figures.length(distance / 1000) + ", on open borders")
-              .at(node())
+              .at(report.node())
               .offer(
                   Offer.step(
                           "Weld, keep seams",
                           "weld",
                           Map.of("distance", distance, "where", "borders"))
-                      .on(List.of(node()))));
+                      .on(List.of(report.node()))));
     }
-  }
-
-  private int node() {
-    return shown.node().id();
   }
 
   private void reportOpen(IntList open, int seams) {
@@ -203,14 +196,14 @@ final class MeshChecks {
     Finding finding =
         Finding.of(
                 "open-edges",
-                Severity.LOOK,
+                splitsAtSeams && seams == count ? Severity.NOTE : Severity.LOOK,
                 shown.path(),
                 seams == count
                     ? "Edges that only one face uses, all along seams whose vertices stand at the"
                         + " same place."
                     : "Edges that only one face uses: the surface has borders or holes.")
             .measured(Figures.count(count, "edge"))
-            .at(shown.node().id(), marks(open, 2, Marks.Kind.EDGES));
+            .at(shown.node().id(), report.marks(open, 2, Marks.Kind.EDGES));
     findings.add(
         seams > 0
             ? finding.evidence(Figures.count(seams) + " of them are unwelded seams")
@@ -236,7 +229,7 @@ final class MeshChecks {
   }
 
   private void badFaces() {
-    report(
+    report.elements(
         "degenerate-faces",
         Severity.LOOK,
         MeshClean.degenerate(mesh),
@@ -245,7 +238,7 @@ final class MeshChecks {
         "face",
         "Faces without area: they break normals and baking.",
         remove("degenerateFaces"));
-    report(
+    report.elements(
         "duplicate-faces",
         Severity.FIX,
         DuplicateFaces.find(faces),
@@ -257,7 +250,7 @@ final class MeshChecks {
   }
 
   private void unusedVertices() {
-    report(
+    report.elements(
         "unused-vertices",
         Severity.LOOK,
         MeshClean.unused(mesh),
@@ -291,168 +284,11 @@ final class MeshChecks {
             .at(shown.node().id())
             .offer(
                 Offer.step("Split into pieces", "split", Map.of("by", "pieces"))
-                    .on(List.of(node()))));
+                    .on(List.of(report.node()))));
   }
 
   private static Offer remove(String what) {
     return Offer.step("Remove them", "remove", Map.of("what", what));
-  }
-
-  private Offer computeNormals() {
-    return Offer.step("Compute normals", "normals", Map.of("angle", NORMAL_ANGLE))
-        .on(List.of(node()));
-  }
-
-  /** Normals of no length or that look away from their faces. */
-  private void normals(Attribute layer) {
-    int broken = 0;
-    for (int i = 0; i + 2 < layer.values().length; i += layer.components()) {
-      double x = layer.values()[i];
-      double y = layer.values()[i + 1];
-      double z = layer.values()[i + 2];
-      double length = Math.sqrt(x * x + y * y + z * z);
-      broken += Math.abs(length - 1) <= NORMAL_LENGTH ? 0 : 1;
-    }
-    if (broken > 0) {
-      findings.add(
-          Finding.of(
-                  "normals-broken",
-                  Severity.FIX,
-                  shown.path(),
-                  "Normals that have not the length 1, or are no numbers: shading is wrong there.")
-              .measured(Figures.count(broken, "normal"))
-              .at(node())
-              .offer(computeNormals()));
-    }
-    IntList against = new IntList(16);
-    Vector3d n = new Vector3d();
-    for (int f = 0; f < faces.faceCount(); f++) {
-      int start = faces.start(f);
-      Triangulation.newell(points, faces, start, faces.size(f), n);
-      int away = 0;
-      for (int c = start; c < faces.end(f); c++) {
-        int value = layer.valueOf(c, faces.vertex(c), f);
-        if (value >= 0) {
-          int at = layer.components() * value;
-          double dot =
-              n.x * layer.values()[at]
-                  + n.y * layer.values()[at + 1]
-                  + n.z * layer.values()[at + 2];
-          away += dot < 0 ? 1 : 0;
-        }
-      }
-      if (away > 0 && away == faces.size(f)) {
-        against.add(f);
-      }
-    }
-    if (against.size() > AGAINST_PART * faces.faceCount()) {
-      report(
-          "normals-against-faces",
-          Severity.LOOK,
-          against,
-          1,
-          Marks.Kind.FACES,
-          "face",
-          "Normals look away from their faces: these look lit from behind.",
-          Offer.step("Compute normals", "normals", Map.of("angle", NORMAL_ANGLE)));
-    }
-  }
-
-  private void layers() {
-    if (faces.faceCount() == 0) {
-      return;
-    }
-    if (mesh.first(Semantic.UV).isEmpty()) {
-      findings.add(
-          Finding.of(
-                  "no-uvs",
-                  Severity.NOTE,
-                  shown.path(),
-                  "The mesh has no UVs: textures cannot sit.")
-              .at(shown.node().id()));
-    } else {
-      missingCorners(mesh.first(Semantic.UV).get(), "missing-uvs", "UV");
-      outsideSquare(mesh.first(Semantic.UV).get());
-      overlaps(mesh.first(Semantic.UV).get());
-    }
-    if (mesh.first(Semantic.NORMAL).isEmpty()
-        && mesh.smoothing() == null
-        && mesh.hardEdges() == null) {
-      findings.add(
-          Finding.of(
-                  "no-normals",
-                  Severity.LOOK,
-                  shown.path(),
-                  "The mesh has no normals: it will look faceted.")
-              .at(node())
-              .offer(computeNormals()));
-    } else if (mesh.first(Semantic.NORMAL).isPresent()) {
-      missingCorners(mesh.first(Semantic.NORMAL).get(), "missing-normals", "normal");
-      normals(mesh.first(Semantic.NORMAL).get());
-    }
-  }
-
-  private void missingCorners(Attribute layer, String code, String what) {
-    if (layer.indices() == null) {
-      return;
-    }
-    int missing = 0;
-    for (int index : layer.indices()) {
-      missing += index < 0 ? 1 : 0;
-    }
-    if (missing > 0) {
-      Finding finding =
-          Finding.of(code, Severity.FIX, shown.path(), "Some face corners have no " + what + ".")
-              .measured(Figures.count(missing, "corner"))
-              .at(shown.node().id());
-      findings.add(what.equals("normal") ? finding.offer(computeNormals()) : finding);
-    }
-  }
-
-  private void overlaps(Attribute uv) {
-    UvOverlap overlap = UvOverlap.of(mesh, uv);
-    if (overlap.part() > UvOverlap.WORTH_TELLING) {
-      findings.add(
-          Finding.of(
-                  "uvs-overlap",
-                  Severity.NOTE,
-                  shown.path(),
-                  "UVs lie over each other: fine for mirrored or tiled textures, a fault for baked"
-                      + " ones.")
-              .measured(Math.round(100 * overlap.part()) + " % of the used square")
-              .at(node(), marks(overlap.faces(), 1, Marks.Kind.FACES)));
-    }
-  }
-
-  private void outsideSquare(Attribute uv) {
-    int outside = 0;
-    int bad = 0;
-    for (int i = 0; i + 1 < uv.values().length; i += 2) {
-      float u = uv.values()[i];
-      float v = uv.values()[i + 1];
-      bad += Float.isFinite(u + v) ? 0 : 1;
-      outside += u < -1e-4f || u > 1.0001f || v < -1e-4f || v > 1.0001f ? 1 : 0;
-    }
-    if (outside > 0) {
-      findings.add(
-          Finding.of(
-                  "uvs-outside",
-                  Severity.NOTE,
-                  shown.path(),
-                  "UVs lie outside the 0–1 square: fine for tiling, a fault for baked textures.")
-              .measured(Figures.count(outside) + " of " + Figures.count(uv.valueCount()) + " UVs")
-              .at(shown.node().id()));
-    }
-    if (bad > 0) {
-      findings.add(
-          Finding.of(
-                  "uvs-not-numbers",
-                  Severity.FIX,
-                  shown.path(),
-                  "UVs that are not numbers land as 0.")
-              .measured(Figures.count(bad, "UV"))
-              .at(shown.node().id()));
-    }
   }
 
   private void materials() {
@@ -462,7 +298,7 @@ final class MeshChecks {
         none.add(f);
       }
     }
-    report(
+    report.elements(
         "no-material",
         Severity.LOOK,
         none,
@@ -470,28 +306,5 @@ final class MeshChecks {
         Marks.Kind.FACES,
         "face",
         "Faces without a material: they land in the destination's default look.");
-  }
-
-  private void report(
-      String code,
-      Severity severity,
-      IntList elements,
-      int perElement,
-      Marks.Kind kind,
-      String noun,
-      String message,
-      Offer... offers) {
-    if (elements.size() > 0) {
-      Finding finding =
-          Finding.of(code, severity, shown.path(), message)
-              .measured(Figures.count(elements.size() / perElement, noun))
-              .at(shown.node().id(), marks(elements, perElement, kind));
-      findings.add(offers.length == 0 ? finding : finding.offer(offers[0].on(List.of(node()))));
-    }
-  }
-
-  private Marks marks(IntList elements, int perElement, Marks.Kind kind) {
-    int most = Math.min(elements.size(), Marks.MAX * perElement);
-    return new Marks(shown.node().id(), kind, Arrays.copyOf(elements.toArray(), most));
   }
 }

@@ -45,26 +45,31 @@ final class NameChecks {
       String key = strict ? node.name() : paths.get(i);
       same.computeIfAbsent(key, k -> new ArrayList<>()).add(node.id());
     }
+    List<Integer> shared = new ArrayList<>();
+    List<String> names = new ArrayList<>();
     same.forEach(
         (name, ids) -> {
           if (ids.size() > 1 && !name.isBlank()) {
-            findings.add(
-                Finding.of(
-                        "duplicate-names",
-                        strict ? Severity.FIX : Severity.LOOK,
-                        name,
-                        strict
-                            ? "Several parts have this name; this shore renames or drops all but"
-                                + " one."
-                            : "Several parts have this name; some destinations rename or drop all"
-                                + " but one.")
-                    .measured(Figures.count(ids.size(), "part"))
-                    .nodes(ids)
-                    .offer(
-                        Offer.step("Make names unique", "rename", Map.of("how", "unique"))
-                            .on(ids)));
+            shared.addAll(ids);
+            names.add("“" + name + "” " + ids.size() + " times");
           }
         });
+    if (shared.isEmpty()) {
+      return;
+    }
+    String first = names.get(0).substring(1, names.get(0).indexOf('”'));
+    findings.add(
+        Finding.of(
+                "duplicate-names",
+                strict ? Severity.FIX : Severity.LOOK,
+                names.size() == 1 ? first : first + " and " + (names.size() - 1) + " more",
+                strict
+                    ? "Several parts have one name; this shore renames or drops all but one."
+                    : "Several parts have one name; some destinations rename or drop all but one.")
+            .measured(Figures.count(shared.size(), "part"))
+            .evidence(String.join(", ", names.subList(0, Math.min(6, names.size()))))
+            .nodes(shared)
+            .offer(Offer.step("Make names unique", "rename", Map.of("how", "unique")).on(shared)));
   }
 
   private void nameless() {

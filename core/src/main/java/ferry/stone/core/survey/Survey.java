@@ -64,11 +64,16 @@ public record Survey(
       new PlaceChecks(scene, findings).run();
       new BundleChecks(scene, findings).run();
       new RigChecks(scene, findings).run();
+      new AxleChecks(scene, findings).run();
     }
     new NameChecks(scene, shore, findings).run();
     new BudgetChecks(scene, shore, findings).run();
     unusedMaterials(scene, findings);
-    int meshes = surfaces(scene, missing, memo, findings, progress);
+    double metres =
+        scene.unitSource() == FrameSource.ASSUMED
+            ? units.get(0).unit().metres()
+            : scene.frame().metresPerUnit();
+    int meshes = surfaces(scene, missing, metres, memo, findings, progress);
     List<Finding> sorted = new ArrayList<>(SameFindings.join(findings.list()));
     sorted.sort(java.util.Comparator.comparing(Finding::severity));
     return new Survey(
@@ -80,7 +85,12 @@ public record Survey(
   }
 
   private static int surfaces(
-      Scene scene, boolean missing, SurveyMemo memo, Findings findings, Progress progress) {
+      Scene scene,
+      boolean missing,
+      double metres,
+      SurveyMemo memo,
+      Findings findings,
+      Progress progress) {
     Map<Integer, Skin> skins = new HashMap<>();
     scene.skins().forEach(s -> skins.put(s.meshId(), s));
     List<Scene.ShownMesh> shown = scene.shownMeshes();
@@ -92,7 +102,10 @@ public record Survey(
       boolean standIn = missing && mesh.mesh().points().bounds().diagonal() == 0;
       if (!standIn && done.add(mesh.mesh().id())) {
         findings.addAll(
-            memo.of(mesh, () -> MeshChecks.of(scene, mesh, skins.get(mesh.mesh().id()))));
+            memo.of(
+                mesh,
+                metres,
+                () -> MeshChecks.of(scene, mesh, skins.get(mesh.mesh().id()), metres)));
       }
     }
     return done.size();

@@ -22,8 +22,8 @@ public final class SurveyMemo {
 
   private record Known(int nodeId, String path, double scale, List<Finding> findings) {}
 
-  List<Finding> of(Scene.ShownMesh shown, Supplier<List<Finding>> check) {
-    double scale = shown.world().determinant3x3();
+  List<Finding> of(Scene.ShownMesh shown, double metresPerUnit, Supplier<List<Finding>> check) {
+    double scale = metresPerUnit * shown.world().determinant3x3();
     Known before = known.get(shown.mesh());
     if (before != null
         && before.nodeId == shown.node().id()

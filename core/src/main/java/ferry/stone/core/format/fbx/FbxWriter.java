@@ -231,7 +231,7 @@ public final class FbxWriter {
     p.add(FbxBuild.flag("MinMaxDistance", false));
     for (int i = 0; i < group.thresholds().length; i++) {
       double value = group.thresholds()[i];
-      if (Double.isFinite(value) && i + 1 < group.thresholds().length) {
+      if (Double.isFinite(value)) {
         double written = distances ? value : PERCENT * value;
         p.add(FbxBuild.number("Thresholds|Level" + i, written));
       }

@@ -1,0 +1,117 @@
+package ferry.stone.core.handling;
+
+import ferry.stone.core.math.Figures;
+import ferry.stone.core.math.FloatList;
+import ferry.stone.core.math.IntList;
+import ferry.stone.core.scene.Node;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.Skin;
+import ferry.stone.core.work.Progress;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+
+/** Keeps the strongest joints of every vertex and scales their weights to the sum they had. */
+public final class LimitInfluences extends BasicStep<LimitInfluences.Params> {
+  private static final int MOST = 64;
+
+  /**
+   * @param most joints that may move a vertex, 1 to 64
+   */
+  public record Params(int most) {
+    public Params {
+      Field.within("most", most, 1, MOST);
+    }
+  }
+
+  public LimitInfluences() {
+    super(
+        Group.SURFACE,
+        "influences",
+        "Limit joints a vertex",
+        "Keeps the strongest joints of every vertex and scales their weights up.",
+        Params.class,
+        true,
+        Field.number("most", "At most", "joints", 1, MOST, 4, "Viewers often evaluate 4 only."));
+  }
+
+  @Override
+  public StepResult apply(Scene scene, Selection selection, Params params, Progress progress) {
+    boolean[] chosen = selection.withBelow(scene);
+    Set<Integer> skins = new HashSet<>();
+    for (int i = 0; i < chosen.length; i++) {
+      if (chosen[i] && scene.nodes().get(i).content() instanceof Node.Content.MeshContent content) {
+        skins.add(content.skinId());
+      }
+    }
+    List<Skin> limited = new ArrayList<>();
+    int vertices = 0;
+    double largest = 0;
+    for (Skin skin : scene.skins()) {
+      progress.checkCancelled();
+      if (!skins.contains(skin.id()) || skin.mostInfluences() <= params.most()) {
+        limited.add(skin);
+        continue;
+      }
+      double[] figures = new double[2];
+      limited.add(limited(skin, params.most(), figures));
+      vertices += (int) figures[0];
+      largest = Math.max(largest, figures[1]);
+    }
+    return StepResult.of(
+        scene.toBuilder().skins(limited).build(),
+        Figures.count(vertices, "vertex")
+            + (vertices > 0
+                ? " · at most " + Figures.plain(Math.round(1000 * largest) / 10.0) + " % dropped"
+                : ""));
+  }
+
+  /**
+   * @param figures becomes how many vertices changed, and the largest part of a weight dropped
+   */
+  private static Skin limited(Skin skin, int most, double[] figures) {
+    int[] offsets = new int[skin.offsets().length];
+    IntList joints = new IntList(skin.joints().length);
+    FloatList weights = new FloatList(skin.joints().length);
+    for (int v = 0; v + 1 < offsets.length; v++) {
+      int from = skin.offsets()[v];
+      int to = skin.offsets()[v + 1];
+      double all = 0;
+      double kept = 0;
+      boolean[] keep = new boolean[to - from];
+      for (int i = from; i < to; i++) {
+        all += skin.weights()[i];
+        int stronger = 0;
+        for (int j = from; j < to; j++) {
+          boolean first = skin.weights()[j] == skin.weights()[i] && j < i;
+          stronger += skin.weights()[j] > skin.weights()[i] || first ? 1 : 0;
+        }
+        keep[i - from] = stronger < most;
+        kept += keep[i - from] ? skin.weights()[i] : 0;
+      }
+      for (int i = from; i < to; i++) {
+        if (keep[i - from]) {
+          joints.add(skin.joints()[i]);
+          weights.add((float) (kept > 0 ? skin.weights()[i] * all / kept : skin.weights()[i]));
+        }
+      }
+      if (to - from > most) {
+        figures[0]++;
+        figures[1] = Math.max(figures[1], all > 0 ? 1 - kept / all : 0);
+      }
+      offsets[v + 1] = joints.size();
+    }
+    return new Skin(
+        skin.id(),
+        skin.name(),
+        skin.meshId(),
+        skin.jointNodeIds(),
+        skin.inverseBind(),
+        offsets,
+        joints.toArray(),
+        weights.toArray(),
+        skin.method(),
+        skin.bindMatrix());
+  }
+}

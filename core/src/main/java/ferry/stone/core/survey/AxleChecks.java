@@ -1,0 +1,156 @@
+package ferry.stone.core.survey;
+
+import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Findings;
+import ferry.stone.core.finding.Offer;
+import ferry.stone.core.finding.Severity;
+import ferry.stone.core.geometry.Triangulation;
+import ferry.stone.core.math.Figures;
+import ferry.stone.core.scene.Clip;
+import ferry.stone.core.scene.Node;
+import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Polygons;
+import ferry.stone.core.scene.Scene;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.joml.Matrix3d;
+import org.joml.Quaterniond;
+import org.joml.Vector3d;
+
+/**
+ * Wheels and drums that clips turn about a line beside their own axis. A part counts as a wheel
+ * when its surface spreads alike in all directions across the axis it turns about; its own axis
+ * then runs through the middle of its surface. Thresholds are common practice, no source.
+ */
+final class AxleChecks {
+  private static final double ALIKE = 0.03;
+  private static final double OFF = 0.02;
+  private static final double SAME_AXIS = 0.999;
+
+  private final Scene scene;
+  private final Findings findings;
+
+  AxleChecks(Scene scene, Findings findings) {
+    this.scene = scene;
+    this.findings = findings;
+  }
+
+  void run() {
+    Map<Integer, PolygonMesh> meshes = scene.meshesById();
+    Map<Integer, Integer> places = scene.nodePlaces();
+    Set<Integer> told = new HashSet<>();
+    List<Integer> ids = new ArrayList<>();
+    double farthest = 0;
+    for (Clip clip : scene.clips()) {
+      for (Clip.Track track : clip.tracks()) {
+        Integer place = places.get(track.targetId());
+        if (place == null || !track.property().equals(Clip.ROTATION) || !told.add(place)) {
+          continue;
+        }
+        Node node = scene.nodes().get(place);
+        Vector3d axis = axis(track);
+        boolean plain =
+            node.content() instanceof Node.Content.MeshContent content && content.skinId() < 0;
+        if (plain && axis != null) {
+          int meshId = ((Node.Content.MeshContent) node.content()).meshId();
+          double off = offAxis(meshes.get(meshId), node, axis);
+          if (off > 0) {
+            ids.add(node.id());
+            farthest = Math.max(farthest, off * scale(place));
+          }
+        }
+      }
+    }
+    if (!ids.isEmpty()) {
+      Node first = scene.nodes().get(places.get(ids.get(0)));
+      findings.add(
+          Finding.of(
+                  "pivot-beside-axis",
+                  Severity.LOOK,
+                  first.name() + (ids.size() > 1 ? " and " + (ids.size() - 1) + " more" : ""),
+                  "A round part turns about a line beside its own axis: it wobbles.")
+              .measured(Figures.length(farthest * scene.frame().metresPerUnit()) + " beside")
+              .evidence("its surface is alike all round another axis")
+              .nodes(ids)
+              .offer(
+                  Offer.step(
+                          "Pivot onto the axis", "pivot", Map.of("to", "box", "motion", "follow"))
+                      .on(ids)));
+    }
+  }
+
+  private double scale(int place) {
+    return Math.cbrt(Math.abs(scene.worldMatrices()[place].determinant3x3()));
+  }
+
+  /**
+   * The one axis, in the part's own space, that a clip turns it about; {@code null} for several.
+   */
+  private static Vector3d axis(Clip.Track track) {
+    Quaterniond first = at(track, 0);
+    Vector3d axis = null;
+    for (int k = 1; k < track.timesSeconds().length; k++) {
+      Quaterniond turn = first.invert(new Quaterniond()).mul(at(track, k));
+      Vector3d v = new Vector3d(turn.x, turn.y, turn.z);
+      if (v.length() < 1e-3) {
+        continue;
+      }
+      v.normalize();
+      if (axis != null && Math.abs(axis.dot(v)) < SAME_AXIS) {
+        return null;
+      }
+      axis = axis == null ? v : axis;
+    }
+    return axis;
+  }
+
+  private static Quaterniond at(Clip.Track track, int key) {
+    double[] v = track.values();
+    return new Quaterniond(v[4 * key], v[4 * key + 1], v[4 * key + 2], v[4 * key + 3]).normalize();
+  }
+
+  /** How far the middle of a round surface lies from the line, 0 when it is not round or fits. */
+  private static double offAxis(PolygonMesh mesh, Node node, Vector3d axis) {
+    Matrix3d turn = new Matrix3d();
+    Vector3d across = Math.abs(axis.x) < 0.8 ? new Vector3d(1, 0, 0) : new Vector3d(0, 1, 0);
+    Vector3d u = across.cross(axis, new Vector3d()).normalize();
+    Vector3d v = axis.cross(u, new Vector3d());
+    turn.setRow(0, u).setRow(1, v).setRow(2, axis);
+    double[] sums = new double[6];
+    Polygons faces = mesh.faces();
+    Vector3d n = new Vector3d();
+    Vector3d p = new Vector3d();
+    var geometric = node.geometric().toMatrix();
+    for (int f = 0; f < faces.faceCount(); f++) {
+      int start = faces.start(f);
+      double area =
+          Triangulation.newell(mesh.points(), faces, start, faces.size(f), n).length()
+              / faces.size(f);
+      for (int c = start; c < faces.end(f); c++) {
+        int vertex = faces.vertex(c);
+        p.set(mesh.points().x(vertex), mesh.points().y(vertex), mesh.points().z(vertex));
+        turn.transform(geometric.transformPosition(p));
+        sums[0] += area;
+        sums[1] += area * p.x;
+        sums[2] += area * p.y;
+        sums[3] += area * p.x * p.x;
+        sums[4] += area * p.y * p.y;
+        sums[5] += area * p.x * p.y;
+      }
+    }
+    if (!(sums[0] > 0)) {
+      return 0;
+    }
+    double x = sums[1] / sums[0];
+    double y = sums[2] / sums[0];
+    double xx = sums[3] / sums[0] - x * x;
+    double yy = sums[4] / sums[0] - y * y;
+    double xy = sums[5] / sums[0] - x * y;
+    double off = Math.hypot(x, y);
+    boolean round = Math.hypot(xx - yy, 2 * xy) <= ALIKE * (xx + yy);
+    return round && off > OFF * Math.sqrt(xx + yy) ? off : 0;
+  }
+}

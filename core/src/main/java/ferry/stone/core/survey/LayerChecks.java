@@ -1,0 +1,200 @@
+package ferry.stone.core.survey;
+
+import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Findings;
+import ferry.stone.core.finding.Marks;
+import ferry.stone.core.finding.Offer;
+import ferry.stone.core.finding.Severity;
+import ferry.stone.core.geometry.Triangulation;
+import ferry.stone.core.geometry.UvOverlap;
+import ferry.stone.core.math.Figures;
+import ferry.stone.core.math.IntList;
+import ferry.stone.core.scene.Attribute;
+import ferry.stone.core.scene.Attribute.Semantic;
+import ferry.stone.core.scene.Coordinates;
+import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Polygons;
+import ferry.stone.core.scene.Scene;
+import java.util.List;
+import java.util.Map;
+import org.joml.Vector3d;
+
+/** Normals and UVs of one shown mesh. */
+final class LayerChecks {
+  private static final double NORMAL_ANGLE = 40;
+  private static final double NORMAL_LENGTH = 0.05;
+  private static final double AGAINST_PART = 0.01;
+
+  private final Scene.ShownMesh shown;
+  private final PolygonMesh mesh;
+  private final Polygons faces;
+  private final Coordinates points;
+  private final Findings findings;
+  private final MeshReport report;
+
+  LayerChecks(Scene.ShownMesh shown, Findings findings) {
+    this.shown = shown;
+    this.findings = findings;
+    report = new MeshReport(shown, findings);
+    mesh = shown.mesh();
+    faces = mesh.faces();
+    points = mesh.points();
+  }
+
+  private Offer computeNormals() {
+    return Offer.step("Compute normals", "normals", Map.of("angle", NORMAL_ANGLE))
+        .on(List.of(report.node()));
+  }
+
+  /** Normals of no length or that look away from their faces. */
+  private void normals(Attribute layer) {
+    int broken = 0;
+    for (int i = 0; i + 2 < layer.values().length; i += layer.components()) {
+      double x = layer.values()[i];
+      double y = layer.values()[i + 1];
+      double z = layer.values()[i + 2];
+      double length = Math.sqrt(x * x + y * y + z * z);
+      broken += Math.abs(length - 1) <= NORMAL_LENGTH ? 0 : 1;
+    }
+    if (broken > 0) {
+      findings.add(
+          Finding.of(
+                  "normals-broken",
+                  Severity.FIX,
+                  shown.path(),
+                  "Normals that have not the length 1, or are no numbers: shading is wrong there.")
+              .measured(Figures.count(broken, "normal"))
+              .at(report.node())
+              .offer(computeNormals()));
+    }
+    IntList against = new IntList(16);
+    Vector3d n = new Vector3d();
+    for (int f = 0; f < faces.faceCount(); f++) {
+      int start = faces.start(f);
+      Triangulation.newell(points, faces, start, faces.size(f), n);
+      int away = 0;
+      for (int c = start; c < faces.end(f); c++) {
+        int value = layer.valueOf(c, faces.vertex(c), f);
+        if (value >= 0) {
+          int at = layer.components() * value;
+          double dot =
+              n.x * layer.values()[at]
+                  + n.y * layer.values()[at + 1]
+                  + n.z * layer.values()[at + 2];
+          away += dot < 0 ? 1 : 0;
+        }
+      }
+      if (away > 0 && away == faces.size(f)) {
+        against.add(f);
+      }
+    }
+    if (against.size() > AGAINST_PART * faces.faceCount()) {
+      report.elements(
+          "normals-against-faces",
+          Severity.LOOK,
+          against,
+          1,
+          Marks.Kind.FACES,
+          "face",
+          "Normals look away from their faces: these look lit from behind.",
+          Offer.step("Compute normals", "normals", Map.of("angle", NORMAL_ANGLE)));
+    }
+  }
+
+  void run() {
+    if (faces.faceCount() == 0) {
+      return;
+    }
+    if (mesh.first(Semantic.UV).isEmpty()) {
+      findings.add(
+          Finding.of(
+                  "no-uvs",
+                  Severity.NOTE,
+                  shown.path(),
+                  "The mesh has no UVs: textures cannot sit.")
+              .at(shown.node().id()));
+    } else {
+      missingCorners(mesh.first(Semantic.UV).get(), "missing-uvs", "UV");
+      outsideSquare(mesh.first(Semantic.UV).get());
+      overlaps(mesh.first(Semantic.UV).get());
+    }
+    if (mesh.first(Semantic.NORMAL).isEmpty()
+        && mesh.smoothing() == null
+        && mesh.hardEdges() == null) {
+      findings.add(
+          Finding.of(
+                  "no-normals",
+                  Severity.LOOK,
+                  shown.path(),
+                  "The mesh has no normals: it will look faceted.")
+              .at(report.node())
+              .offer(computeNormals()));
+    } else if (mesh.first(Semantic.NORMAL).isPresent()) {
+      missingCorners(mesh.first(Semantic.NORMAL).get(), "missing-normals", "normal");
+      normals(mesh.first(Semantic.NORMAL).get());
+    }
+  }
+
+  private void missingCorners(Attribute layer, String code, String what) {
+    if (layer.indices() == null) {
+      return;
+    }
+    int missing = 0;
+    for (int index : layer.indices()) {
+      missing += index < 0 ? 1 : 0;
+    }
+    if (missing > 0) {
+      Finding finding =
+          Finding.of(code, Severity.FIX, shown.path(), "Some face corners have no " + what + ".")
+              .measured(Figures.count(missing, "corner"))
+              .at(shown.node().id());
+      findings.add(what.equals("normal") ? finding.offer(computeNormals()) : finding);
+    }
+  }
+
+  private void overlaps(Attribute uv) {
+    UvOverlap overlap = UvOverlap.of(mesh, uv);
+    if (overlap.part() > UvOverlap.WORTH_TELLING) {
+      findings.add(
+          Finding.of(
+                  "uvs-overlap",
+                  Severity.NOTE,
+                  shown.path(),
+                  "UVs lie over each other: fine for mirrored or tiled textures, a fault for baked"
+                      + " ones.")
+              .measured(Math.round(100 * overlap.part()) + " % of the used square")
+              .at(report.node(), report.marks(overlap.faces(), 1, Marks.Kind.FACES)));
+    }
+  }
+
+  private void outsideSquare(Attribute uv) {
+    int outside = 0;
+    int bad = 0;
+    for (int i = 0; i + 1 < uv.values().length; i += 2) {
+      float u = uv.values()[i];
+      float v = uv.values()[i + 1];
+      bad += Float.isFinite(u + v) ? 0 : 1;
+      outside += u < -1e-4f || u > 1.0001f || v < -1e-4f || v > 1.0001f ? 1 : 0;
+    }
+    if (outside > 0) {
+      findings.add(
+          Finding.of(
+                  "uvs-outside",
+                  Severity.NOTE,
+                  shown.path(),
+                  "UVs lie outside the 0–1 square: fine for tiling, a fault for baked textures.")
+              .measured(Figures.count(outside) + " of " + Figures.count(uv.valueCount()) + " UVs")
+              .at(shown.node().id()));
+    }
+    if (bad > 0) {
+      findings.add(
+          Finding.of(
+                  "uvs-not-numbers",
+                  Severity.FIX,
+                  shown.path(),
+                  "UVs that are not numbers land as 0.")
+              .measured(Figures.count(bad, "UV"))
+              .at(shown.node().id()));
+    }
+  }
+}
