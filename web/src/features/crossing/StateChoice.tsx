@@ -41,7 +41,7 @@ export function StateChoice({ id, which, title }: { id: string; which: Side; tit
     >
       {choices.map((c) => (
         <option key={c.ref} value={c.ref}>
-          {c.ref === ref ? title : c.label}
+          {c.ref === ref && (ref === 'near' || ref === 'now') ? title : c.label}
         </option>
       ))}
     </select>

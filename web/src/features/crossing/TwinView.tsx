@@ -131,7 +131,7 @@ export function TwinView({ id, crossing }: Props) {
     >
       <ViewFrame
         which="near"
-        title="Near side"
+        title={states.near === 'now' ? 'Far side' : 'Near side'}
         crossingId={id}
         deviation={nearDeviations}
         side={nearSide}
@@ -158,9 +158,11 @@ export function TwinView({ id, crossing }: Props) {
       <ViewFrame
         which="far"
         title={
-          hoveredStone === null
-            ? 'Far side'
-            : `Far side after ${hoveredStone} ${hoveredStone === 1 ? 'step' : 'steps'}`
+          states.far === 'near'
+            ? 'Near side'
+            : hoveredStone === null
+              ? 'Far side'
+              : `Far side after ${hoveredStone} ${hoveredStone === 1 ? 'step' : 'steps'}`
         }
         crossingId={id}
         deviation={farDeviations}

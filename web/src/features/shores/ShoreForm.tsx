@@ -13,6 +13,12 @@ const AXES: { value: Shore['frame']['up']; label: string }[] = [
   { value: 'MINUS_Z', label: '−Z' },
 ];
 
+const FORMATS: Record<string, string> = {
+  glb: 'GLB',
+  gltf: 'glTF, separate files',
+  fbx: 'FBX',
+};
+
 interface Props {
   view: ShoreView;
   onCopy: () => void;
@@ -60,7 +66,15 @@ export function ShoreForm({ view, onCopy, onSave, onDelete }: Props) {
         <section>
           <h2 className="caps">Name and use</h2>
           <Text label="Name" value={shore.name} onChange={(name) => set({ name })} />
-          <Text label="For" value={shore.note} onChange={(note) => set({ note })} />
+          <Row label="For">
+            <Form.Control
+              as="textarea"
+              rows={3}
+              size="sm"
+              value={shore.note}
+              onChange={(e) => set({ note: e.target.value })}
+            />
+          </Row>
         </section>
         <section>
           <h2 className="caps">Unit and axes</h2>
@@ -96,12 +110,12 @@ export function ShoreForm({ view, onCopy, onSave, onDelete }: Props) {
         </section>
         <section>
           <h2 className="caps">Formats, the best first</h2>
-          {['glb', 'gltf', 'fbx'].map((format) => (
+          {Object.keys(FORMATS).map((format) => (
             <Form.Check
               key={format}
               id={`format-${format}`}
               type="checkbox"
-              label={`${format.toUpperCase()}${shore.formats[0] === format ? ', the best' : ''}`}
+              label={`${FORMATS[format]}${shore.formats[0] === format ? ', the best' : ''}`}
               checked={shore.formats.includes(format)}
               onChange={(e) =>
                 set({

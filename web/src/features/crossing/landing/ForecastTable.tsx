@@ -39,7 +39,7 @@ export function ForecastTable({ id, options }: { id: string; options: LandingOpt
       {items.length > 0 && (
         <Table hover className="fixed m-0">
           <colgroup>
-            {['84px', '27%', '12%', 'auto', '20%'].map((width) => (
+            {['98px', '27%', '12%', 'auto', '20%'].map((width) => (
               <col key={width} style={{ width }} />
             ))}
           </colgroup>

@@ -28,7 +28,9 @@ export function ReadingsTable({ id, tabs }: { id: string; tabs: ReactNode }) {
       <QuaysideHead title="Survey">
         {tabs}
         <span className="quiet">
-          {near ? `The evidence speaks for “${near.name}” as the near shore.` : ''}
+          {near && survey.data
+            ? `The numbers read best as ${survey.data.nearFrame}; the nearest shore is “${near.name}”.`
+            : ''}
         </span>
       </QuaysideHead>
       <div className="quayside-body">

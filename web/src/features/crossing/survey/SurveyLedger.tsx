@@ -40,21 +40,23 @@ export function SurveyLedger({ crossing, tabs }: { crossing: Crossing; tabs: Rea
         />
         <span className="quiet">
           {chosen
-            ? 'the two states that the views show'
+            ? 'as the views show'
             : landing
               ? `with what landed in ${landing.mainFile}`
               : 'nothing has landed from this yet'}
         </span>
         <span className="end">
-          <Form.Check
-            type="checkbox"
-            id="same-spot"
-            className="m-0 align-self-center"
-            label="On one spot"
-            title="For the deviation both states are put on one spot first"
-            checked={sameSpot}
-            onChange={(e) => set({ sameSpot: e.target.checked })}
-          />
+          {chosen && (
+            <Form.Check
+              type="checkbox"
+              id="same-spot"
+              className="m-0 align-self-center"
+              label="On one spot"
+              title="For the deviation both states are put on one spot first"
+              checked={sameSpot}
+              onChange={(e) => set({ sameSpot: e.target.checked })}
+            />
+          )}
           <LedgerTools
             wanted={wanted}
             onWanted={setWanted}

@@ -32,7 +32,10 @@ export function SurveyTable({ id, tabs }: { id: string; tabs: ReactNode }) {
   const findings = survey.data?.findings ?? [];
   const solved = findings.filter(isSolved).length;
   const shown = findings.filter((f) => answers || !isSolved(f));
-  const offered = findings.filter((f) => f.offers.length > 0 && !isSolved(f));
+  // What is only good to know may be meant: it is never changed in passing.
+  const offered = findings.filter(
+    (f) => f.severity !== 'NOTE' && f.offers.length > 0 && !isSolved(f),
+  );
 
   const show = (f: FindingView) => {
     setOpen(open === f.index ? null : f.index);
@@ -125,7 +128,7 @@ export function SurveyTable({ id, tabs }: { id: string; tabs: ReactNode }) {
                     <tr className="group-row">
                       <td colSpan={4}>{label}</td>
                       <td>
-                        {fixes.length > 1 && (
+                        {fixes.length > 1 && severity !== 'NOTE' && (
                           <Button
                             variant="link"
                             className="py-0 text-decoration-underline"

@@ -55,7 +55,7 @@ final class PatchworkSail {
       sail.panel(panel);
     }
     for (int i = 0; i < 5; i++) {
-      sail.shape.point(0, 40 * i, 0);
+      sail.shape.point(40 * i, 0, 400);
     }
     PolygonMesh mesh = sail.shape.build(scene.newId(), "patchwork_sail", canvas);
     PolygonMesh shaded =
@@ -72,7 +72,7 @@ final class PatchworkSail {
   /** Where a point of the flat sail hangs: Y is up, the wind blows along +Z. */
   private static double[] hung(double u, double v) {
     double belly = Math.sin(Math.PI * u) * Math.sin(Math.PI * (0.15 + 0.8 * v));
-    return new double[] {(u - 0.5) * WIDTH, 250 + v * HEIGHT, BILLOW * belly};
+    return new double[] {(u - 0.5) * WIDTH, v * HEIGHT, BILLOW * belly};
   }
 
   private void panel(int index) {

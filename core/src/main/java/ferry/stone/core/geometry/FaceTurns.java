@@ -31,6 +31,19 @@ public record FaceTurns(BitSet turn, int sheets, int insideOut) {
     return new Walk(mesh, edges).run();
   }
 
+  /**
+   * As {@link #of(PolygonMesh)}, with borders that lie on each other counted as joined, so that
+   * panels which are not sewn agree too.
+   *
+   * @param distance borders at most this far apart count as joined, in mesh units
+   */
+  public static FaceTurns acrossSeams(PolygonMesh mesh, double distance) {
+    Weld.Options options = new Weld.Options(distance, true, true);
+    Weld.Result sewn = Weld.of(mesh, null, options);
+    // A face that falls together has no side; then only what is joined already counts.
+    return sewn.facesGone() > 0 ? of(mesh) : of(sewn.mesh());
+  }
+
   private static final class Walk {
     private final Polygons faces;
     private final Coordinates points;

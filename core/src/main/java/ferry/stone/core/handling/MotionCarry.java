@@ -5,6 +5,7 @@ import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.Clip.Interpolation;
 import ferry.stone.core.scene.Clip.Track;
 import ferry.stone.core.scene.LocalTransform;
+import ferry.stone.core.scene.LocalTransform.PivotTransform;
 import ferry.stone.core.scene.LocalTransform.Trs;
 import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.Scene;
@@ -31,6 +32,8 @@ final class MotionCarry {
   private static final double EVEN = 1e-9;
   private static final double FRAMES_PER_SECOND = 30;
   private static final double BEFORE_STEP = 1e-5;
+  private static final double STILL = 1e-6;
+  private static final String[] TRANSFORMS = {Clip.TRANSLATION, Clip.ROTATION, Clip.SCALE};
 
   private final Scene scene;
   private final Set<Integer> moving = new HashSet<>();
@@ -61,6 +64,36 @@ final class MotionCarry {
 
   List<Clip> clips() {
     return clips;
+  }
+
+  /** Takes away tracks of a node that hold its value at rest all the time: they move nothing. */
+  void dropStill(Node node) {
+    if (!moves(node.id())) {
+      return;
+    }
+    Trs rest = node.transform() instanceof Trs trs ? trs : Trs.nearest(node.transform().toMatrix());
+    replaceTracks(node, (clip, track) -> isStill(track, rest) ? null : track);
+    moving.removeIf(id -> id == node.id() && !moves(id, TRANSFORMS));
+  }
+
+  private static boolean isStill(Track track, Trs rest) {
+    double[] still =
+        switch (track.property()) {
+          case Clip.TRANSLATION ->
+              new double[] {rest.translation().x(), rest.translation().y(), rest.translation().z()};
+          case Clip.SCALE -> new double[] {rest.scale().x(), rest.scale().y(), rest.scale().z()};
+          default -> null;
+        };
+    if (still == null || track.interpolation() == Interpolation.CUBIC) {
+      return false;
+    }
+    for (int i = 0; i < track.values().length; i++) {
+      double wanted = still[i % 3];
+      if (Math.abs(track.values()[i] - wanted) > STILL * Math.max(1, Math.abs(wanted))) {
+        return false;
+      }
+    }
+    return true;
   }
 
   /** What fits into translation, rotation and scale stays so. */
@@ -187,19 +220,26 @@ final class MotionCarry {
     return Set.of(Clip.TRANSLATION, Clip.ROTATION, Clip.SCALE).contains(property);
   }
 
-  /** As {@link #after(Node, Vector3d)}, but clips turn and scale the node about its new pivot. */
+  /**
+   * As {@link #after(Node, Vector3d)}, but clips turn and scale the node about its new pivot: that
+   * goes the way the old pivot went.
+   */
   Node aboutNewPivot(Node node, Vector3d move) {
     Matrix4d local = node.transform().toMatrix();
-    Vector3d shift = local.transformDirection(new Vector3d(move));
-    replaceTracks(
-        node,
-        (clip, track) ->
-            track.property().equals(Clip.TRANSLATION)
-                ? track.withValues(
-                    points(track.values(), new Matrix4d().translation(shift), true),
-                    track.inSlopes(),
-                    track.outSlopes())
-                : track);
+    LocalTransform own = node.transform();
+    PivotTransform pivots =
+        own instanceof PivotTransform p
+            ? p
+            : own instanceof LocalTransform.InheritedTransform inherited ? inherited.own() : null;
+    Vector3d old = pivots == null ? new Vector3d() : new Vector3d(pivots.rotationPivot());
+    // From where the old pivot is at rest to where the new one is.
+    Vector3d apart =
+        local.transformPosition(new Vector3d(move)).sub(local.transformPosition(new Vector3d(old)));
+    List<Clip> changed = new ArrayList<>();
+    for (Clip clip : clips) {
+      changed.add(path(clip, node, old, apart));
+    }
+    clips = changed;
     return moved(node, local.translate(move));
   }
 
@@ -226,6 +266,11 @@ final class MotionCarry {
   }
 
   private Clip after(Clip clip, Node node, Vector3d move) {
+    return path(clip, node, move, new Vector3d());
+  }
+
+  /** The clip with the node's translation as a point of it goes, and a constant beside. */
+  private Clip path(Clip clip, Node node, Vector3d point, Vector3d beside) {
     Track t = null;
     Track r = null;
     Track s = null;
@@ -245,7 +290,7 @@ final class MotionCarry {
     Trs rest = node.transform() instanceof Trs trs ? trs : Trs.nearest(node.transform().toMatrix());
     if (r == null && s == null) {
       // Where nothing turns or scales the whole path is shifted.
-      Vector3d shift = rest.rotation().transform(new Vector3d(move).mul(rest.scale()));
+      Vector3d shift = rest.rotation().transform(new Vector3d(point).mul(rest.scale())).add(beside);
       double[] shifted = points(t.values(), new Matrix4d().translation(shift), true);
       tracks.add(t.withValues(shifted, t.inSlopes(), t.outSlopes()));
       return withoutKeys(clip.withTracks(tracks).withKeys(clip.keys()), node);
@@ -256,7 +301,7 @@ final class MotionCarry {
     Vector3d p = new Vector3d();
     Quaterniond q = new Quaterniond();
     for (int i = 0; i < times.length; i++) {
-      p.set(move);
+      p.set(point);
       if (s == null) {
         p.mul(rest.scale());
       } else {
@@ -275,9 +320,9 @@ final class MotionCarry {
         Curves.sample(t, times[i], sample);
         p.add(sample[0], sample[1], sample[2]);
       }
-      values[3 * i] = p.x;
-      values[3 * i + 1] = p.y;
-      values[3 * i + 2] = p.z;
+      values[3 * i] = p.x + beside.x;
+      values[3 * i + 1] = p.y + beside.y;
+      values[3 * i + 2] = p.z + beside.z;
     }
     tracks.add(
         new Track(node.id(), Clip.TRANSLATION, Interpolation.LINEAR, 3, times, values, null, null));

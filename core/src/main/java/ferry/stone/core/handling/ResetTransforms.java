@@ -71,6 +71,7 @@ public final class ResetTransforms extends BasicStep<ResetTransforms.Params> {
       if (!chosen[i] || !isBakeable(node)) {
         continue;
       }
+      motion.dropStill(node);
       String why = refusal(node, params, motion);
       if (why != null) {
         findings.add(

@@ -6,12 +6,21 @@ import ferry.stone.core.math.Figures;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.work.Progress;
+import java.util.Map;
 import java.util.concurrent.atomic.AtomicLong;
 
 /** Turns faces round so that neighbours run alike and closed pieces look outwards. */
 public final class UnifyFaces extends BasicStep<UnifyFaces.Params> {
-  /** Nothing to choose. */
-  public record Params() {}
+  private static final double FARTHEST = 1000;
+
+  /**
+   * @param seams borders at most this many millimetres apart count as joined, 0 to 1000
+   */
+  public record Params(double seams) {
+    public Params {
+      Field.within("seams", seams, 0, FARTHEST);
+    }
+  }
 
   public UnifyFaces() {
     super(
@@ -20,19 +29,29 @@ public final class UnifyFaces extends BasicStep<UnifyFaces.Params> {
         "Make faces agree",
         "Turns faces round where neighbours run against each other; closed pieces look outwards.",
         Params.class,
-        true);
+        true,
+        Field.number(
+            "seams",
+            "Across seams of",
+            "mm",
+            0,
+            FARTHEST,
+            0.1,
+            "Borders this close count as joined, so that panels which are not sewn agree."));
   }
 
   @Override
   public StepResult apply(Scene scene, Selection selection, Params params, Progress progress) {
     AtomicLong turned = new AtomicLong();
+    Map<Integer, Double> sizes = WorldSizes.of(scene);
     Scene result =
         ChosenMeshes.of(scene, selection)
             .each(
                 KnownMeshes.NONE,
                 progress,
                 mesh -> {
-                  FaceTurns turns = FaceTurns.of(mesh);
+                  double metres = sizes.getOrDefault(mesh.id(), scene.frame().metresPerUnit());
+                  FaceTurns turns = FaceTurns.acrossSeams(mesh, params.seams() / 1000 / metres);
                   turned.addAndGet(turns.turn().cardinality());
                   return turns.turn().isEmpty() ? mesh : flipped(mesh, turns);
                 });

@@ -258,12 +258,15 @@ public record Forecast(List<Item> items) {
     }
 
     private void packing() {
+      if (options.fbx() != null) {
+        return;
+      }
       boolean packed =
           options.packing().quantized()
               || options.packing().drawOrder()
-              || options.packing().instanced()
-              || options.packing().largestTexture() > 0;
-      add(Capability.PACKING, options.fbx() == null && packed ? 1 : 0, "choice", "");
+              || options.packing().instanced();
+      int larger = MaterialForecast.largerThan(far, options.packing().largestTexture(), cargo);
+      add(Capability.PACKING, (packed ? 1 : 0) + larger, "choice", "");
     }
   }
 }

@@ -9,6 +9,7 @@ import ferry.stone.core.scene.Texture;
 import ferry.stone.core.scene.TextureUse;
 import ferry.stone.core.texture.BumpMap;
 import ferry.stone.core.texture.ImageCodec;
+import ferry.stone.core.texture.ImageInfo;
 import ferry.stone.core.texture.PbrMaterial;
 import ferry.stone.core.texture.PbrTranslation;
 import java.io.IOException;
@@ -57,6 +58,29 @@ final class MaterialForecast {
       }
     }
     return new Missing(ids.size(), first);
+  }
+
+  /** How many images that materials use are larger than a limit; 0 for no limit. */
+  static int largerThan(Scene scene, int limit, Resources cargo) {
+    MaterialForecast forecast = new MaterialForecast(scene, cargo);
+    Set<Integer> ids = new HashSet<>();
+    for (Material material : scene.materials()) {
+      for (Material.Value value : material.channels().values()) {
+        if (limit > 0 && forecast.isFound(value.texture())) {
+          try {
+            ImageInfo info =
+                ImageCodec.probe(forecast.bytes(value.texture()), forecast.name(value.texture()));
+            if (Math.max(info.width(), info.height()) > limit) {
+              ids.add(value.texture().textureId());
+            }
+          } catch (IOException e) {
+            // An unreadable image is told of elsewhere.
+            continue;
+          }
+        }
+      }
+    }
+    return ids.size();
   }
 
   void tell(Told told) {

@@ -134,38 +134,59 @@ final class MeshChecks {
         "edge",
         "Neighbouring faces are wound against each other: one of the two shows its back.",
         Offer.step("Make faces agree", "unify", Map.of()));
-    insideOut();
+    insideOut(opposed.size() > 0);
     coincident(open.size() > 0);
   }
 
-  /** Closed pieces whose volume is below 0. */
-  private void insideOut() {
-    FaceTurns turns = FaceTurns.of(mesh, edgeTable);
-    if (turns.insideOut() > 0) {
-      IntList faces = new IntList(64);
-      for (int f = turns.turn().nextSetBit(0); f >= 0; f = turns.turn().nextSetBit(f + 1)) {
-        faces.add(f);
-      }
-      findings.add(
-          Finding.of(
-                  "inside-out",
-                  Severity.FIX,
-                  shown.path(),
-                  "Closed pieces are inside out: their backs are outside.")
-              .measured(Figures.count(turns.insideOut(), "piece"))
-              .at(report.node(), report.marks(faces, 1, Marks.Kind.FACES))
-              .offer(Offer.step("Make faces agree", "unify", Map.of()).on(List.of(report.node()))));
+  /** Closed pieces whose volume is below 0, and panels turned against those beside them. */
+  private void insideOut(boolean told) {
+    double distance = seamMillimetres();
+    FaceTurns turns =
+        splitsAtSeams || distance == 0
+            ? FaceTurns.of(mesh, edgeTable)
+            : FaceTurns.acrossSeams(mesh, distance / 1000 / metresPerUnit);
+    IntList turned = new IntList(64);
+    for (int f = turns.turn().nextSetBit(0); f >= 0; f = turns.turn().nextSetBit(f + 1)) {
+      turned.add(f);
     }
+    if (turned.size() == 0 || told && turns.insideOut() == 0) {
+      return;
+    }
+    boolean closed = turns.insideOut() > 0;
+    findings.add(
+        Finding.of(
+                closed ? "inside-out" : "panels-opposed",
+                Severity.FIX,
+                shown.path(),
+                closed
+                    ? "Closed pieces are inside out: their backs are outside."
+                    : "A panel shows its back where the panels beside it show their front.")
+            .measured(
+                closed
+                    ? Figures.count(turns.insideOut(), "piece")
+                    : Figures.count(turned.size(), "face"))
+            .at(report.node(), report.marks(turned, 1, Marks.Kind.FACES))
+            .offer(
+                Offer.step(
+                        "Make faces agree",
+                        "unify",
+                        Map.of("seams", distance == 0 ? 0.1 : distance))
+                    .on(List.of(report.node()))));
+  }
+
+  /** How close borders must be to count as one seam, in millimetres: a power of ten. */
+  private double seamMillimetres() {
+    double size = points.bounds().isEmpty() ? 0 : points.bounds().diagonal();
+    double millimetres = WELD_PART * size * metresPerUnit * 1000;
+    return millimetres > 0 ? Math.max(1e-6, Math.pow(10, Math.rint(Math.log10(millimetres)))) : 0;
   }
 
   /** Vertices on top of each other along borders: unsewn panels, split pieces. */
   private void coincident(boolean hasBorders) {
-    double size = points.bounds().isEmpty() ? 0 : points.bounds().diagonal();
-    double millimetres = WELD_PART * size * metresPerUnit * 1000;
-    if (!hasBorders || !(millimetres > 0)) {
+    double distance = seamMillimetres();
+    if (!hasBorders || distance == 0) {
       return;
     }
-    double distance = Math.max(1e-6, Math.pow(10, Math.rint(Math.log10(millimetres))));
     int joined =
         Weld.count(mesh, skin, new Weld.Options(distance / 1000 / metresPerUnit, true, true));
     if (joined > 0) {

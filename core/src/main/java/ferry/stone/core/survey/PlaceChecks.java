@@ -12,8 +12,10 @@ import ferry.stone.core.scene.LocalTransform;
 import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.Scene;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.joml.Matrix4d;
 import org.joml.Vector3d;
 
@@ -118,7 +120,9 @@ final class PlaceChecks {
                   "A scale was left on the root: its motion, physics and children inherit it.")
               .measured("× " + Figures.plain(scale))
               .nodes(scaled)
-              .offer(Offer.step("Bake the scale", "reset", Map.of("what", "scale")).on(scaled)));
+              .offer(
+                  Offer.step("Bake the scale", "reset", Map.of("what", "scale"))
+                      .on(withBelow(scaled))));
     }
   }
 
@@ -197,8 +201,23 @@ final class PlaceChecks {
           Finding.of(code, severity, where(ids), message)
               .measured(Figures.count(ids.size(), "part"))
               .nodes(ids);
-      findings.add(offer == null ? finding : finding.offer(offer.on(ids)));
+      findings.add(offer == null ? finding : finding.offer(offer.on(withBelow(ids))));
     }
+  }
+
+  /** A scale that is baked goes on to what hangs below, so that is baked too. */
+  private List<Integer> withBelow(List<Integer> ids) {
+    boolean[] below = new boolean[scene.nodes().size()];
+    List<Integer> all = new ArrayList<>();
+    Set<Integer> chosen = new HashSet<>(ids);
+    for (int i = 0; i < below.length; i++) {
+      Node node = scene.nodes().get(i);
+      below[i] = chosen.contains(node.id()) || node.parent() >= 0 && below[node.parent()];
+      if (below[i]) {
+        all.add(node.id());
+      }
+    }
+    return all;
   }
 
   /** Parts whose pivot lies far outside of them; flat scenes have all pivots at the origin. */

@@ -36,7 +36,8 @@ public class SurveyService {
   }
 
   /** Both sides' findings, each with what became of it. */
-  private record Both(Survey near, Scene far, List<Finding> arisen, Set<Finding> answered) {}
+  private record Both(
+      Survey near, Survey after, Scene far, List<Finding> arisen, Set<Finding> answered) {}
 
   private Both both(String id) throws IOException, FormatException {
     LoadedCrossing loaded = crossings.scenes(id);
@@ -57,7 +58,7 @@ public class SurveyService {
         arisen.add(finding);
       }
     }
-    return new Both(near, far, arisen, answered);
+    return new Both(near, after, far, arisen, answered);
   }
 
   /** One finding on both sides: of one kind, on one part at least, or at one place. */
@@ -75,8 +76,9 @@ public class SurveyService {
     Scene near = crossings.scenes(id).near();
     List<FindingView> findings = new ArrayList<>();
     for (Finding finding : both.near.findings()) {
-      String state = both.answered.contains(finding) ? "answered" : "open";
-      findings.add(FindingView.of(findings.size(), finding, state));
+      boolean answered = both.answered.contains(finding);
+      Finding shown = answered ? finding : withBoth(finding, both.after);
+      findings.add(FindingView.of(findings.size(), shown, answered ? "answered" : "open"));
     }
     for (Finding finding : both.arisen) {
       findings.add(FindingView.of(findings.size(), finding, "arisen"));
@@ -98,8 +100,18 @@ public class SurveyService {
                         u.up() == frame.up(),
                         u.reasons()))
             .toList(),
+        both.near.likelyFrame(near).label(),
         Shores.nearest(both.near.likelyFrame(near)).id(),
         crossings.farShore(id).id());
+  }
+
+  /** A finding that is still there, with what is measured now. */
+  private static Finding withBoth(Finding finding, Survey after) {
+    return after.findings().stream()
+        .filter(f -> same(finding, f) && !f.measured().equals(finding.measured()))
+        .findFirst()
+        .map(f -> finding.measured(finding.measured() + " → " + f.measured()))
+        .orElse(finding);
   }
 
   private static SurveyView.Reading unit(ferry.stone.core.survey.UnitReading reading, Frame frame) {

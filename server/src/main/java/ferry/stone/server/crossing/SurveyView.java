@@ -9,6 +9,7 @@ import java.util.List;
  * @param findings of the near side, then those that steps brought about
  * @param units readings of the unit, the likeliest first
  * @param ups readings of the up axis, the likeliest first
+ * @param nearFrame unit, axes and hand as the evidence reads them, in words
  * @param nearShore id of the built-in shore that the evidence speaks for
  * @param farShore id of the shore that limits and names are held against
  */
@@ -18,6 +19,7 @@ public record SurveyView(
     List<FindingView> findings,
     List<Reading> units,
     List<Reading> ups,
+    String nearFrame,
     String nearShore,
     String farShore) {
 
