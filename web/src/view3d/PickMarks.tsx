@@ -1,10 +1,11 @@
 import { useMemo } from 'react';
 import { BufferAttribute, BufferGeometry, DoubleSide, Matrix4 } from 'three';
-import type { Pick } from '../features/crossing/store';
+import { type Pick, useView } from '../features/crossing/store';
 import type { Stage } from './Stage';
 
 /** What was picked: faces washed over, vertices as dots, drawn over everything. */
 export function PickMarks({ picks, stage }: { picks: Pick[]; stage: Stage }) {
+  const faces = useView((s) => s.pickMode === 'face');
   const shapes = useMemo(() => {
     const node = picks[0]?.nodeId ?? -1;
     const own = picks.filter((p) => p.nodeId === node);
@@ -22,7 +23,7 @@ export function PickMarks({ picks, stage }: { picks: Pick[]; stage: Stage }) {
   const colour = '#0d7c7c';
   return (
     <group matrix={shapes.matrix} matrixAutoUpdate={false}>
-      <mesh geometry={shapes.faces} renderOrder={5}>
+      <mesh geometry={shapes.faces} renderOrder={5} visible={faces}>
         <meshBasicMaterial
           color={colour}
           side={DoubleSide}
@@ -32,7 +33,7 @@ export function PickMarks({ picks, stage }: { picks: Pick[]; stage: Stage }) {
           toneMapped={false}
         />
       </mesh>
-      <points geometry={shapes.vertices} renderOrder={6}>
+      <points geometry={shapes.vertices} renderOrder={6} visible={!faces}>
         <pointsMaterial color={colour} size={9} sizeAttenuation={false} depthTest={false} />
       </points>
     </group>

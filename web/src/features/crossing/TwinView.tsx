@@ -14,6 +14,7 @@ import { sideBox } from './bounds';
 import { SteppingStones } from './handling/SteppingStones';
 import { useTime } from './motion/time';
 import { useMotion } from './motion/useMotion';
+import { PickNote } from './PickNote';
 import { StateChoice } from './StateChoice';
 import { type Layout, type Side, useView } from './store';
 import { useFind } from './useFind';
@@ -274,6 +275,7 @@ function ViewFrame(props: FrameProps) {
           )}
         </p>
       )}
+      <PickNote which={which} />
       <div className="view-foot">
         {(which === 'near' ? layout !== 'far' : layout === 'far') && (
           <ViewTools side={side} rigged={rigged} />

@@ -12,6 +12,7 @@ interface Props {
 /** All kinds of steps by what they are for, with a search. */
 export function AddStep({ kinds, ready, onAdd, onDrop }: Props) {
   const [wanted, setWanted] = useState('');
+  const [open, setOpen] = useState(false);
   const search = useRef<HTMLInputElement>(null);
   const text = wanted.trim().toLowerCase();
   const fits = kinds.filter((k) => `${k.label} ${k.help}`.toLowerCase().includes(text));
@@ -20,9 +21,11 @@ export function AddStep({ kinds, ready, onAdd, onDrop }: Props) {
     <Dropdown
       onDragOver={(e: React.DragEvent) => e.preventDefault()}
       onDrop={onDrop}
-      onToggle={(open: boolean) => {
+      show={open}
+      onToggle={(now: boolean) => {
         setWanted('');
-        if (open) {
+        setOpen(now);
+        if (now) {
           window.setTimeout(() => search.current?.focus(), 0);
         }
       }}
@@ -43,7 +46,7 @@ export function AddStep({ kinds, ready, onAdd, onDrop }: Props) {
             const only = fits[0];
             if (e.key === 'Enter' && only) {
               onAdd(only);
-              document.getElementById('add-step')?.click();
+              setOpen(false);
             }
           }}
         />

@@ -78,7 +78,7 @@ public final class MirrorParts extends BasicStep<MirrorParts.Params> {
     return new Work(scene, selection, params).run();
   }
 
-  private static final class Work {
+  static final class Work {
     private final Scene scene;
     private final Selection selection;
     private final Params params;

@@ -67,7 +67,9 @@ public final class Steps {
       return JSON.convertValue(whole, kind.paramType());
     } catch (IllegalArgumentException e) {
       Throwable cause = e;
-      while (cause.getCause() != null) {
+      // The step's own word, not what lies behind it.
+      while (cause.getCause() != null
+          && (cause == e || !(cause instanceof IllegalArgumentException))) {
         cause = cause.getCause();
       }
       String why =

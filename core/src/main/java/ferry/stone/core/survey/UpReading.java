@@ -25,8 +25,8 @@ public record UpReading(SignedAxis up, double confidence, List<String> reasons) 
   private static final double FLAT_COSINE = 0.985;
   private static final double END_PART = 0.01;
 
-  private static final double BODY_WEIGHT = 4;
-  private static final double FALL_WEIGHT = 5;
+  private static final double BODY_WEIGHT = 6;
+  private static final double FALL_WEIGHT = 9;
   private static final double STATED_WEIGHT = Math.log(50);
   private static final double LEFT_TURN_WEIGHT = 1;
 

@@ -9,12 +9,16 @@ import ferry.stone.core.RandomScene;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.math.Handedness;
 import ferry.stone.core.math.SignedAxis;
+import ferry.stone.core.scene.Coordinates;
 import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.LocalTransform;
 import ferry.stone.core.scene.Node;
+import ferry.stone.core.scene.PointCache;
 import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Polygons;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
+import java.util.List;
 import java.util.Random;
 import java.util.stream.Stream;
 import org.joml.Matrix4d;
@@ -155,5 +159,95 @@ class RebaseTest {
     Scene scene = RandomScene.of(new Random(4));
     Scene same = Rebase.intoData(scene, Frame.Y_UP_METRE);
     assertTrue(scene.meshes().get(0) == same.meshes().get(0));
+  }
+
+  /** Positions of doubles and of caches in every frame, and back again to the same numbers. */
+  @ParameterizedTest
+  @MethodSource("frames")
+  void doublesAndCachesGoThereAndBack(Frame frame) {
+    Random random = new Random(7);
+    double[] xyz = random.doubles(30, -50, 50).toArray();
+    float[][] samples = new float[3][30];
+    for (float[] sample : samples) {
+      for (int i = 0; i < sample.length; i++) {
+        sample[i] = random.nextFloat() * 100 - 50;
+      }
+    }
+    PolygonMesh mesh =
+        PolygonMesh.of(
+            5,
+            "pennant",
+            Coordinates.of(xyz),
+            Polygons.triangles(new int[] {0, 1, 2, 3, 4, 5, 6, 7, 8}));
+    SceneBuilder builder = new SceneBuilder("pennant");
+    builder.frame(frame, FrameSource.STATED, FrameSource.STATED).add(mesh);
+    builder.add(Node.of(6, "pennant", -1, Node.Content.MeshContent.of(5)));
+    builder.caches(List.of(new Samples(samples)));
+    Scene near = builder.build();
+    Matrix4d carry = frame.matrixTo(Frame.Y_UP_METRE);
+    Scene there = Rebase.intoData(near, Frame.Y_UP_METRE);
+    double size = 100 * frame.metresPerUnit();
+    Vector3d p = new Vector3d();
+    float[] read = new float[15];
+    for (int sample = 0; sample < samples.length; sample++) {
+      there.caches().get(0).read(sample, 3, 5, read);
+      for (int i = 0; i < 5; i++) {
+        int at = 3 * (i + 3);
+        carry.transformPosition(
+            p.set(samples[sample][at], samples[sample][at + 1], samples[sample][at + 2]));
+        assertEquals(0, p.distance(read[3 * i], read[3 * i + 1], read[3 * i + 2]), 1e-6 * size);
+      }
+    }
+    for (int v = 0; v < 10; v++) {
+      carry.transformPosition(p.set(xyz[3 * v], xyz[3 * v + 1], xyz[3 * v + 2]));
+      Coordinates found = there.meshes().get(0).points();
+      assertEquals(0, p.distance(found.x(v), found.y(v), found.z(v)), 1e-12 * size);
+    }
+    Scene back = Rebase.intoData(there, frame);
+    for (int i = 0; i < xyz.length; i++) {
+      assertEquals(xyz[i], back.meshes().get(0).points().at(i), 1e-13 * 50);
+    }
+    back.caches().get(0).read(1, 0, 5, read);
+    for (int i = 0; i < read.length; i++) {
+      // A float that was scaled and scaled back is off by its last digit at most.
+      assertEquals(samples[1][i], read[i], 2 * Math.ulp(samples[1][i]));
+    }
+  }
+
+  private record Samples(float[][] values) implements PointCache {
+    @Override
+    public int id() {
+      return 9;
+    }
+
+    @Override
+    public String name() {
+      return "wind";
+    }
+
+    @Override
+    public int meshId() {
+      return 5;
+    }
+
+    @Override
+    public int sampleCount() {
+      return values.length;
+    }
+
+    @Override
+    public int pointCount() {
+      return values[0].length / 3;
+    }
+
+    @Override
+    public double timeSeconds(int sample) {
+      return sample / 24.0;
+    }
+
+    @Override
+    public void read(int sample, int from, int count, float[] target) {
+      System.arraycopy(values[sample], 3 * from, target, 0, 3 * count);
+    }
   }
 }

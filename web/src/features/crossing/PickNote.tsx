@@ -1,0 +1,19 @@
+import { plain } from '../../shared/format';
+import { type Side, useView } from './store';
+
+/** What was picked last: its numbers, to read and to copy. */
+export function PickNote({ which }: { which: Side }) {
+  const mode = useView((s) => s.pickMode);
+  const picks = useView((s) => s.picks).filter((p) => p.side === which);
+  const last = picks.at(-1);
+  if (mode === 'part' || !last) {
+    return null;
+  }
+  const place = last.position.map(plain).join(', ');
+  return (
+    <p className="pick-note" aria-live="polite">
+      {mode === 'face' ? `face ${last.face}` : `vertex ${last.vertex} at ${place}`}
+      {picks.length > 1 ? ` · ${picks.length} picked` : ''}
+    </p>
+  );
+}
