@@ -1,6 +1,7 @@
 package ferry.stone.core.handling;
 
 import ferry.stone.core.motion.Curves;
+import ferry.stone.core.motion.TurnAxis;
 import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.Clip.Interpolation;
 import ferry.stone.core.scene.Clip.Track;
@@ -231,13 +232,20 @@ final class MotionCarry {
         own instanceof PivotTransform p
             ? p
             : own instanceof LocalTransform.InheritedTransform inherited ? inherited.own() : null;
-    Vector3d old = pivots == null ? new Vector3d() : new Vector3d(pivots.rotationPivot());
-    // From where the old pivot is at rest to where the new one is.
-    Vector3d apart =
-        local.transformPosition(new Vector3d(move)).sub(local.transformPosition(new Vector3d(old)));
+    Vector3d said = pivots == null ? new Vector3d() : new Vector3d(pivots.rotationPivot());
+    int place = scene.nodePlaces().get(node.id());
     List<Clip> changed = new ArrayList<>();
-    for (Clip clip : clips) {
-      changed.add(path(clip, node, old, apart));
+    for (int c = 0; c < clips.size(); c++) {
+      // A part may also be moved round a point that no pivot names.
+      TurnAxis line =
+          c < scene.clips().size() ? TurnAxis.of(scene, scene.clips().get(c), place) : null;
+      Vector3d old = line == null ? said : line.point();
+      // From where the old pivot is at rest to where the new one is.
+      Vector3d apart =
+          local
+              .transformPosition(new Vector3d(move))
+              .sub(local.transformPosition(new Vector3d(old)));
+      changed.add(path(clips.get(c), node, old, apart));
     }
     clips = changed;
     return moved(node, local.translate(move));

@@ -190,7 +190,7 @@ final class MaterialProof {
               double[] own = value.factor();
               double[] there = found.factor(channel, (double[]) null);
               boolean said = own != null && Double.isFinite(own[0]);
-              if (said && there == null && !(own.length == 1 && neutral(channel, own[0]))) {
+              if (said && there == null && !neutral(channel, value)) {
                 ledger
                     .about(Capability.MATERIAL_CHANNELS)
                     .add(name, -1, "", numbers(own), "—", "", Verdict.LOST, "it did not land");
@@ -220,9 +220,9 @@ final class MaterialProof {
         "");
   }
 
-  /** Full opacity need not be said. */
-  private static boolean neutral(Channel channel, double value) {
-    return channel == Channel.OPACITY && value == 1;
+  /** Full opacity, and a factor of 1 on a texture, need not be said. */
+  private static boolean neutral(Channel channel, Material.Value value) {
+    return (channel == Channel.OPACITY || value.texture() != null) && value.isOne();
   }
 
   private void factor(String name, Channel channel, double[] own, double[] there) {

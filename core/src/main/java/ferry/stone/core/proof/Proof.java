@@ -69,7 +69,7 @@ public record Proof(
     parts(ledger, near, far, arrived, read, match, landed, progress);
     new RigProof(ledger, near, arrived, read, match, landed).run(progress);
     new MaterialProof(ledger, near, arrived, read, cargo, landed).run(progress);
-    NotCarried.list(ledger, arrived, landed);
+    NotCarried.list(ledger, far, landed);
     List<LedgerRow> rows = ledger.rows();
     Resources files = landed.files();
     long bytes = files.paths().stream().mapToLong(files::size).sum();

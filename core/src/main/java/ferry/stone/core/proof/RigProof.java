@@ -317,12 +317,15 @@ final class RigProof {
       double off = 0;
       for (int i = 0; i < MOMENTS; i++) {
         double part = wanted * i / (MOMENTS - 1);
-        off =
-            Math.max(
-                off,
-                farthest(
-                    Pose.at(far, clip, clip.startSeconds() + part),
-                    Pose.at(read, landed, landed.startSeconds() + part)));
+        Pose wantedPose = Pose.at(far, clip, clip.startSeconds() + part);
+        double here = farthest(wantedPose, Pose.at(read, landed, landed.startSeconds() + part));
+        // A jump at this very moment may be told a 32-bit rounding earlier or later.
+        for (int side = -1; side <= 1 && here > POSE_TOLERANCE * size; side += 2) {
+          double moment = landed.startSeconds() + part;
+          double beside = moment + side * 2.0 * Math.ulp((float) moment);
+          here = Math.min(here, farthest(wantedPose, Pose.at(read, landed, beside)));
+        }
+        off = Math.max(off, here);
       }
       ledger
           .about(landing.poses())

@@ -1,5 +1,6 @@
 package ferry.stone.core.scene;
 
+import java.util.Arrays;
 import java.util.Collections;
 import java.util.EnumMap;
 import java.util.Map;
@@ -48,6 +49,11 @@ public record Material(
   public record Value(double[] factor, TextureUse texture) {
     public double scalar(double otherwise) {
       return factor == null ? otherwise : factor[0];
+    }
+
+    /** Whether the factor changes nothing that it multiplies. */
+    public boolean isOne() {
+      return factor == null || Arrays.stream(factor).allMatch(f -> f == 1);
     }
   }
 

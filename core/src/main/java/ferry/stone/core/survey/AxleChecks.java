@@ -6,7 +6,7 @@ import ferry.stone.core.finding.Offer;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.geometry.Triangulation;
 import ferry.stone.core.math.Figures;
-import ferry.stone.core.motion.Pose;
+import ferry.stone.core.motion.TurnAxis;
 import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.PolygonMesh;
@@ -18,8 +18,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.joml.Matrix3d;
-import org.joml.Matrix4d;
-import org.joml.Quaterniond;
 import org.joml.Vector3d;
 
 /**
@@ -30,8 +28,6 @@ import org.joml.Vector3d;
 final class AxleChecks {
   private static final double ALIKE = 0.03;
   private static final double OFF = 0.02;
-  private static final double SAME_AXIS = 0.999;
-  private static final int MOMENTS = 6;
 
   private final Scene scene;
   private final Findings findings;
@@ -56,7 +52,7 @@ final class AxleChecks {
         Node node = scene.nodes().get(place);
         boolean plain =
             node.content() instanceof Node.Content.MeshContent content && content.skinId() < 0;
-        Line line = plain ? line(clip, place) : null;
+        TurnAxis line = plain ? TurnAxis.of(scene, clip, place) : null;
         if (line != null) {
           int meshId = ((Node.Content.MeshContent) node.content()).meshId();
           double off = offAxis(meshes.get(meshId), node, line);
@@ -89,49 +85,8 @@ final class AxleChecks {
     return Math.cbrt(Math.abs(scene.worldMatrices()[place].determinant3x3()));
   }
 
-  /** What a part turns about, in its own space. */
-  private record Line(Vector3d point, Vector3d axis) {}
-
-  /** The one line that a clip turns a part about; {@code null} when there are several, or none. */
-  private Line line(Clip clip, int place) {
-    Matrix4d first = local(clip, place, clip.startSeconds());
-    Vector3d axis = null;
-    Vector3d point = null;
-    for (int k = 1; k <= MOMENTS; k++) {
-      double t =
-          clip.startSeconds() + (clip.endSeconds() - clip.startSeconds()) * k / (MOMENTS + 1);
-      Matrix4d turn = new Matrix4d(first).invert().mul(local(clip, place, t));
-      Quaterniond q = turn.getNormalizedRotation(new Quaterniond());
-      Vector3d v = new Vector3d(q.x, q.y, q.z);
-      double half = Math.atan2(v.length(), q.w);
-      if (v.length() < 0.05 || !turn.isFinite()) {
-        continue;
-      }
-      v.normalize();
-      if (axis != null && Math.abs(axis.dot(v)) < SAME_AXIS) {
-        return null;
-      }
-      if (axis == null) {
-        axis = v;
-        // The point that stays: half of the move across, and what the turn adds to it.
-        Vector3d move = turn.getTranslation(new Vector3d());
-        move.fma(-move.dot(v), v);
-        Vector3d beside = v.cross(move, new Vector3d()).div(Math.tan(half));
-        point = move.add(beside).mul(0.5);
-      }
-    }
-    return axis == null ? null : new Line(point, axis);
-  }
-
-  private Matrix4d local(Clip clip, int place, double seconds) {
-    Pose pose = Pose.at(scene, clip, seconds);
-    int parent = scene.nodes().get(place).parent();
-    Matrix4d above = parent < 0 ? new Matrix4d(scene.placement()) : pose.world()[parent];
-    return new Matrix4d(above).invert().mul(pose.world()[place]);
-  }
-
   /** How far the middle of a round surface lies from the line, 0 when it is not round or fits. */
-  private static double offAxis(PolygonMesh mesh, Node node, Line line) {
+  private static double offAxis(PolygonMesh mesh, Node node, TurnAxis line) {
     Matrix3d turn = new Matrix3d();
     Vector3d axis = line.axis();
     Vector3d across = Math.abs(axis.x) < 0.8 ? new Vector3d(1, 0, 0) : new Vector3d(0, 1, 0);

@@ -62,7 +62,8 @@ public final class FbxCapabilities {
               Capability.MATERIAL_CHANNELS,
               Fate.KEPT,
               Fate.LOST,
-              "A channel without a property of its own goes.")
+              "A channel without a property of its own goes, and so does a colour that tints a texture: a"
+                  + " texture takes its place.")
           .set(Capability.VARIANTS, Fate.NONE, Fate.LOST, "Each part lands with its own materials.")
           .set(
               Capability.MISSING_TEXTURES,
@@ -91,7 +92,10 @@ public final class FbxCapabilities {
             (channel, value) -> {
               double[] own = value.factor();
               boolean said = own != null && Double.isFinite(own[0]);
-              if (said && material.shading() == Material.Shading.PHONG && !classic(channel, own)) {
+              // A texture takes the place of a classic value, which then tints nothing.
+              boolean hidden = value.texture() != null && !value.isOne();
+              boolean phong = material.shading() == Material.Shading.PHONG;
+              if (said && phong && (hidden || !classic(channel, own))) {
                 lost.add(channel);
               }
             });
