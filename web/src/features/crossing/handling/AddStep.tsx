@@ -16,6 +16,7 @@ export function AddStep({ kinds, ready, onAdd, onDrop }: Props) {
   const search = useRef<HTMLInputElement>(null);
   const text = wanted.trim().toLowerCase();
   const fits = kinds.filter((k) => `${k.label} ${k.help}`.toLowerCase().includes(text));
+  const best = text === '' ? undefined : bestFit(fits, text);
   const groups = [...new Set(fits.map((k) => k.group))];
   return (
     <Dropdown
@@ -43,9 +44,9 @@ export function AddStep({ kinds, ready, onAdd, onDrop }: Props) {
           value={wanted}
           onChange={(e) => setWanted(e.target.value)}
           onKeyDown={(e) => {
-            const only = fits[0];
-            if (e.key === 'Enter' && only) {
-              onAdd(only);
+            if (e.key === 'Enter' && best) {
+              e.preventDefault();
+              onAdd(best);
               setOpen(false);
             }
           }}
@@ -56,8 +57,15 @@ export function AddStep({ kinds, ready, onAdd, onDrop }: Props) {
             {fits
               .filter((k) => k.group === group)
               .map((k) => (
-                <Dropdown.Item key={k.kind} as="button" onClick={() => onAdd(k)} title={k.help}>
+                <Dropdown.Item
+                  key={k.kind}
+                  as="button"
+                  className={k === best ? 'best' : ''}
+                  onClick={() => onAdd(k)}
+                  title={k.help}
+                >
                   {k.label}
+                  {k === best && <kbd>Enter</kbd>}
                 </Dropdown.Item>
               ))}
           </Fragment>
@@ -65,5 +73,16 @@ export function AddStep({ kinds, ready, onAdd, onDrop }: Props) {
         {fits.length === 0 && <p className="empty-note">No step does that yet.</p>}
       </Dropdown.Menu>
     </Dropdown>
+  );
+}
+
+/** The step that Enter takes: its label before its help, the whole word before a part. */
+function bestFit(fits: StepKind[], text: string): StepKind | undefined {
+  const label = (k: StepKind) => k.label.toLowerCase();
+  return (
+    fits.find((k) => label(k) === text) ??
+    fits.find((k) => label(k).startsWith(text)) ??
+    fits.find((k) => label(k).includes(text)) ??
+    fits[0]
   );
 }

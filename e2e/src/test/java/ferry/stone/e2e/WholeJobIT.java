@@ -10,8 +10,6 @@ import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import ferry.stone.demo.DemoWorld;
-import java.awt.image.BufferedImage;
-import java.io.ByteArrayInputStream;
 import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -20,21 +18,16 @@ import java.util.regex.Pattern;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
 import java.util.zip.ZipOutputStream;
-import javax.imageio.ImageIO;
 import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /** The whole job by hand-like actions: real page, real server, real files. */
-class WholeJobIT {
+class WholeJobIT extends OnThePage {
   @TempDir static Path folder;
   private static FerryProcess ferry;
   private static Path zip;
-  private Browser browser;
-  private Page page;
 
   @BeforeAll
   static void start() throws Exception {
@@ -50,55 +43,9 @@ class WholeJobIT {
     ferry.close();
   }
 
-  @BeforeEach
-  void open() {
-    browser = new Browser();
-    page = browser.page();
-    page.navigate(ferry.url);
-  }
-
-  @AfterEach
-  void noFaults() {
-    browser.close();
-    assertEquals(List.of(), browser.faults);
-  }
-
-  private Locator button(String name) {
-    return page.getByRole(
-        AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
-  }
-
-  private void stop(String name) {
-    page.getByRole(AriaRole.NAVIGATION, new Page.GetByRoleOptions().setName("Route"))
-        .getByRole(
-            AriaRole.LINK, new Locator.GetByRoleOptions().setName(Pattern.compile("^" + name)))
-        .click();
-  }
-
-  private void bring(Path... files) {
-    page.getByTestId("files").setInputFiles(files);
-    page.waitForURL(Pattern.compile("/crossings/[-0-9a-f]+/cargo"));
-  }
-
-  private void waitForViews() {
-    assertThat(page.locator(".view[data-side=near][data-ready=true] canvas")).isVisible();
-    assertThat(page.locator(".view[data-side=far][data-ready=true] canvas")).isVisible();
-    page.waitForTimeout(800);
-  }
-
-  /** Part of a view's pixels that are dark iron, pale stone or ground, in its middle. */
-  private double part(String side, java.util.function.IntPredicate colour) throws Exception {
-    byte[] png = page.locator(".view[data-side=" + side + "] canvas").screenshot();
-    BufferedImage image = ImageIO.read(new ByteArrayInputStream(png));
-    int hits = 0;
-    int all = 0;
-    for (int y = image.getHeight() / 8; y < image.getHeight() * 7 / 8; y += 2) {
-      for (int x = image.getWidth() / 10; x < image.getWidth() * 9 / 10; x += 2) {
-        all++;
-        hits += colour.test(image.getRGB(x, y) & 0xffffff) ? 1 : 0;
-      }
-    }
-    return (double) hits / all;
+  @Override
+  String url() {
+    return ferry.url;
   }
 
   private static boolean isDark(int rgb) {
@@ -165,11 +112,10 @@ class WholeJobIT {
   void shadingLayoutsAndKeys() throws Exception {
     page.getByText("Lantern string").first().click();
     waitForViews();
-    button("Both sides").click();
-    page.waitForTimeout(600);
-    button("Pieces").click();
-    button("UV checker").click();
-    page.waitForTimeout(600);
+    for (String shading : List.of("sides", "pieces", "uv")) {
+      page.getByLabel("Shading").selectOption(shading);
+      page.waitForTimeout(600);
+    }
     page.keyboard().press("4");
     assertThat(page.locator(".twin[data-layout=seam] .seam")).isVisible();
     page.keyboard().press("3");
@@ -214,7 +160,7 @@ class WholeJobIT {
     waitForViews();
     page.keyboard().press("a");
     button("Scale").click();
-    Locator factor = page.locator(".stone-form input");
+    Locator factor = page.getByLabel("Factor");
     factor.fill("0.01");
     factor.press("Enter");
     assertThat(page.locator(".view[data-side=far] .view-head")).containsText("0.96 m");

@@ -157,7 +157,7 @@ public final class SplitParts extends BasicStep<SplitParts.Params> {
       for (int g = 0; g < cut.size(); g++) {
         MeshCut.Part part = cut.get(g);
         int id = builder.newId();
-        PolygonMesh own = part.mesh().toBuilder().id(id).name(groups.names().get(g)).build();
+        PolygonMesh own = named(part.mesh().toBuilder().id(id).name(groups.names().get(g)).build());
         parts.add(new MeshCut.Part(own, part.sourceVertex(), part.sourceSlot()));
         meshes.add(own);
         for (PointCache cache : scene.caches()) {
@@ -171,6 +171,19 @@ public final class SplitParts extends BasicStep<SplitParts.Params> {
       cuts.put(mesh.id(), parts);
       names.put(mesh.id(), groups.names());
       return true;
+    }
+
+    /** A part that is one set, and bears its name, needs the set no more. */
+    private PolygonMesh named(PolygonMesh part) {
+      if (!params.by().equals("set") && !params.by().equals("object")) {
+        return part;
+      }
+      int all = part.faces().faceCount();
+      List<FaceSet> kept =
+          part.faceSets().stream()
+              .filter(s -> s.faces().length < all || !s.name().equals(part.name()))
+              .toList();
+      return part.toBuilder().faceSets(kept).build();
     }
 
     private Groups groups(PolygonMesh mesh) {
