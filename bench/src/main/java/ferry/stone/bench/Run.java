@@ -9,7 +9,8 @@ import org.openjdk.jmh.runner.options.OptionsBuilder;
 
 /**
  * Runs the benchmarks and prints ratios; the argument is part of a benchmark's name, or {@code
- * scale} for large files through the disk, or {@code fbx} for those of FBX.
+ * scale} for large files through the disk, {@code fbx} for those of FBX, or {@code steps} for every
+ * step and the survey.
  */
 public final class Run {
   private Run() {}
@@ -17,6 +18,10 @@ public final class Run {
   public static void main(String[] args) throws Exception {
     if (args.length > 0 && args[0].equals("scale")) {
       GltfScale.print();
+      return;
+    }
+    if (args.length > 0 && args[0].equals("steps")) {
+      StepScale.print();
       return;
     }
     if (args.length > 0 && args[0].equals("fbx")) {
