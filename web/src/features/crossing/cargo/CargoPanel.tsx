@@ -3,6 +3,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { Form } from 'react-bootstrap';
 import { queries } from '../../../api/queries';
 import { count } from '../../../shared/format';
+import { isSolved } from '../survey/solved';
 import { isolation } from '../useCrossingKeys';
 import { NodeTree } from './NodeTree';
 import { PartFacts } from './PartFacts';
@@ -19,7 +20,7 @@ export function CargoPanel({ id, ready }: { id: string; ready: boolean }) {
   const counts = useMemo(() => {
     const marks = new Map<number, number>();
     for (const f of survey.data?.findings ?? []) {
-      if (f.severity !== 'NOTE') {
+      if (f.severity !== 'NOTE' && !isSolved(f)) {
         for (const n of f.nodeIds) {
           marks.set(n, (marks.get(n) ?? 0) + 1);
         }

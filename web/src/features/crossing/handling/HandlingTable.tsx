@@ -2,12 +2,22 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Form, Table } from 'react-bootstrap';
 import { useNavigate } from 'react-router-dom';
+import type { StepKind } from '../../../api/client';
 import { queries } from '../../../api/queries';
 import { Button } from '../../../shared/Button';
 import { QuaysideHead } from '../QuaysideHead';
 import { useView } from '../store';
 import { useHandling } from '../useHandling';
 import { NamedStates } from './NamedStates';
+
+/** What a field was told, in words; nothing for one that was left empty. */
+function told(field: StepKind['fields'][number], value: unknown): string {
+  if (value === '' || value === null || value === undefined) {
+    return '';
+  }
+  const words = field.options.find((o) => o.value === value)?.label ?? String(value);
+  return `${field.label.toLowerCase()} ${words}${field.unit && ` ${field.unit}`}`;
+}
 
 /** The steps as a table: what each was told and what it changed. */
 export function HandlingTable({ id }: { id: string }) {
@@ -70,11 +80,8 @@ export function HandlingTable({ id }: { id: string }) {
                     <td title={kind?.help}>{kind?.label ?? s.step.kind}</td>
                     <td>
                       {(kind?.fields ?? [])
-                        .map((f) => {
-                          const value = params[f.name] ?? f.standard;
-                          const option = f.options.find((o) => o.value === value);
-                          return `${f.label.toLowerCase()} ${option?.label ?? value}${f.unit}`;
-                        })
+                        .map((f) => told(f, params[f.name] ?? f.standard))
+                        .filter((words) => words !== '')
                         .join(', ') || '—'}
                     </td>
                     <td className={s.failure ? 'loss' : ''}>

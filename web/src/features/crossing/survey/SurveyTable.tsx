@@ -77,7 +77,7 @@ export function SurveyTable({ id, tabs }: { id: string; tabs: ReactNode }) {
             onChange={(e) => setAnswers(e.target.checked)}
           />
         )}
-        <span className="quiet">{survey.data ? `${survey.data.checks} checks` : ''}</span>
+        {solved === 0 && survey.data && <span className="quiet">{survey.data.checks} checks</span>}
         <span className="end">
           <Button
             variant="outline-secondary"

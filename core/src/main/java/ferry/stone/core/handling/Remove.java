@@ -121,7 +121,7 @@ public final class Remove extends BasicStep<Remove.Params> {
     List<Finding> findings =
         gone.stream()
             .limit(200)
-            .map(g -> Finding.of("removed", Severity.NOTE, g, "Removed."))
+            .map(g -> Finding.of("removed", Severity.NOTE, g, "removed"))
             .toList();
     return new StepResult(
         result, findings, gone.isEmpty() ? "nothing to remove" : gone.size() + " removed");
