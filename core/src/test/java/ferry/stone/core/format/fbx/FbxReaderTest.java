@@ -10,6 +10,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import ferry.stone.core.PoseDifference;
 import ferry.stone.core.TestFiles;
+import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
@@ -211,6 +212,38 @@ class FbxReaderTest {
   }
 
   /** Two models show one mesh; only the second has a material, and only there it is seen. */
+  /** A second is 46,186,158,000 ticks; a take without a range lasts as long as the header says. */
+  @Test
+  void theHeaderTellsTheToolsAxisAndTheTime() throws Exception {
+    String text =
+        "FBXHeaderExtension: {\n FBXVersion: 7400\n}\nGlobalSettings: {\n Properties70: {\n"
+            + "  P: \"UpAxis\", \"int\", \"Integer\", \"\",1\n"
+            + "  P: \"UpAxisSign\", \"int\", \"Integer\", \"\",1\n"
+            + "  P: \"OriginalUpAxis\", \"int\", \"Integer\", \"\",2\n"
+            + "  P: \"OriginalUpAxisSign\", \"int\", \"Integer\", \"\",1\n"
+            + "  P: \"TimeSpanStart\", \"KTime\", \"Time\", \"\",0\n"
+            + "  P: \"TimeSpanStop\", \"KTime\", \"Time\", \"\",92372316000\n }\n}\n"
+            + "Objects: {\n AnimationStack: 1, \"AnimStack::swing\", \"\" {\n }\n"
+            + " AnimationLayer: 2, \"AnimLayer::base\", \"\" {\n }\n"
+            + " Model: 3, \"Model::gate\", \"Null\" {\n }\n"
+            + " AnimationCurveNode: 4, \"AnimCurveNode::T\", \"\" {\n }\n"
+            + " AnimationCurve: 5, \"AnimCurve::\", \"\" {\n  KeyTime: *2 { a: 0,46186158000 }\n"
+            + "  KeyValueFloat: *2 { a: 0,1 }\n }\n}\nConnections: {\n"
+            + " C: \"OO\",3,0\n C: \"OO\",2,1\n C: \"OO\",4,2\n"
+            + " C: \"OP\",4,3,\"Lcl Translation\"\n C: \"OP\",5,4,\"d|X\"\n}\n";
+    Findings findings = new Findings();
+    Scene scene = read(text.getBytes(StandardCharsets.UTF_8), findings);
+    assertEquals(SignedAxis.PLUS_Y, scene.frame().up());
+    Finding turned =
+        findings.list().stream()
+            .filter(f -> f.code().equals("turned-by-its-tool"))
+            .findFirst()
+            .orElseThrow();
+    assertEquals("Z up", turned.measured());
+    assertEquals(0, scene.clips().get(0).startSeconds(), 1e-9);
+    assertEquals(2, scene.clips().get(0).endSeconds(), 1e-9);
+  }
+
   @Test
   void eachModelShowsItsOwnMaterials() throws Exception {
     String text =
