@@ -230,6 +230,7 @@ class ShoresAndStatesTest {
     assertThat(call(post("/api/crossings/" + id + "/handling/undo"), 200).path("steps").size())
         .isEqualTo(2);
     send(body(post("/api/crossings/" + id + "/states"), "{\"name\":\" \"}"), 400);
+    send(body(post("/api/crossings/" + id + "/states"), "{\"name\":\"lean\"}"), 400);
     assertThat(call(delete("/api/crossings/" + id + "/states/" + lean), 200).size()).isZero();
   }
 

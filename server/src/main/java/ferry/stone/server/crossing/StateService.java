@@ -46,6 +46,10 @@ public class StateService {
     if (states.of(id).size() >= MOST_STATES) {
       throw new IllegalArgumentException("At most 100 states are kept. Delete some first.");
     }
+    if (states.of(id).stream().anyMatch(s -> s.name().equals(clean))) {
+      throw new IllegalArgumentException(
+          "A state \"" + clean + "\" is kept already. Choose another name or delete it first.");
+    }
     states.insert(id, UUID.randomUUID().toString().substring(0, 8), clean, handlings.steps(id));
     return states.of(id);
   }
