@@ -12,16 +12,21 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 
-/** Keeps the strongest joints of every vertex and scales their weights to the sum they had. */
+/**
+ * Keeps the strongest joints of every vertex and scales their weights to the sum they had, or 1.
+ */
 public final class LimitInfluences extends BasicStep<LimitInfluences.Params> {
   private static final int MOST = 64;
+  private static final double SUM = 1e-4;
 
   /**
    * @param most joints that may move a vertex, 1 to 64
+   * @param sum {@code keep}: weights add up to what they did; {@code one}: to 1
    */
-  public record Params(int most) {
+  public record Params(int most, String sum) {
     public Params {
       Field.within("most", most, 1, MOST);
+      sum = Field.oneOf("sum", sum == null ? "keep" : sum, "keep", "one");
     }
   }
 
@@ -33,7 +38,15 @@ public final class LimitInfluences extends BasicStep<LimitInfluences.Params> {
         "Keeps the strongest joints of every vertex and scales their weights up.",
         Params.class,
         true,
-        Field.number("most", "At most", "joints", 1, MOST, 4, "Viewers often evaluate 4 only."));
+        Field.number("most", "At most", "joints", 1, MOST, 4, "Viewers often evaluate 4 only."),
+        Field.choice(
+            "sum",
+            "Weights",
+            "What the weights of a vertex add up to afterwards.",
+            "keep",
+            "add up as before",
+            "one",
+            "add up to 1"));
   }
 
   @Override
@@ -50,12 +63,13 @@ public final class LimitInfluences extends BasicStep<LimitInfluences.Params> {
     double largest = 0;
     for (Skin skin : scene.skins()) {
       progress.checkCancelled();
-      if (!skins.contains(skin.id()) || skin.mostInfluences() <= params.most()) {
+      boolean fits = skin.mostInfluences() <= params.most() && params.sum().equals("keep");
+      if (!skins.contains(skin.id()) || fits) {
         limited.add(skin);
         continue;
       }
       double[] figures = new double[2];
-      limited.add(limited(skin, params.most(), figures));
+      limited.add(limited(skin, params, figures));
       vertices += (int) figures[0];
       largest = Math.max(largest, figures[1]);
     }
@@ -70,7 +84,9 @@ public final class LimitInfluences extends BasicStep<LimitInfluences.Params> {
   /**
    * @param figures becomes how many vertices changed, and the largest part of a weight dropped
    */
-  private static Skin limited(Skin skin, int most, double[] figures) {
+  private static Skin limited(Skin skin, Params params, double[] figures) {
+    int most = params.most();
+    boolean one = params.sum().equals("one");
     int[] offsets = new int[skin.offsets().length];
     IntList joints = new IntList(skin.joints().length);
     FloatList weights = new FloatList(skin.joints().length);
@@ -93,10 +109,11 @@ public final class LimitInfluences extends BasicStep<LimitInfluences.Params> {
       for (int i = from; i < to; i++) {
         if (keep[i - from]) {
           joints.add(skin.joints()[i]);
-          weights.add((float) (kept > 0 ? skin.weights()[i] * all / kept : skin.weights()[i]));
+          double whole = one ? 1 : all;
+          weights.add((float) (kept > 0 ? skin.weights()[i] * whole / kept : skin.weights()[i]));
         }
       }
-      if (to - from > most) {
+      if (to - from > most || (one && Math.abs(all - 1) > SUM)) {
         figures[0]++;
         figures[1] = Math.max(figures[1], all > 0 ? 1 - kept / all : 0);
       }

@@ -194,7 +194,11 @@ final class LayerChecks {
                   shown.path(),
                   "UVs that are not numbers land as 0.")
               .measured(Figures.count(bad, "UV"))
-              .at(shown.node().id()));
+              .at(shown.node().id())
+              .offer(
+                  Offer.step(
+                          "Remove the UV set", "remove", Map.of("what", "uvs", "named", uv.name()))
+                      .on(List.of(shown.node().id()))));
     }
   }
 }

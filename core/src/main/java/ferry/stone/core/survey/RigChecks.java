@@ -3,6 +3,7 @@ package ferry.stone.core.survey;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Marks;
+import ferry.stone.core.finding.Offer;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.IntList;
@@ -76,13 +77,18 @@ final class RigChecks {
         none,
         "vertices-without-joint",
         Severity.FIX,
-        "No joint moves these vertices: they stay behind when the rest goes.");
+        "No joint moves these vertices: they stay behind when the rest goes.",
+        null);
     report(
         node,
         uneven,
         "weights-not-one",
         Severity.LOOK,
-        "Weights do not sum to one: destinations scale them and the skin sits differently.");
+        "Weights do not sum to one: destinations scale them and the skin sits differently.",
+        Offer.step(
+            "Make them sum to 1",
+            "influences",
+            Map.of("most", Math.max(1, skin.mostInfluences()), "sum", "one")));
     int idle = 0;
     for (boolean u : used) {
       idle += u ? 0 : 1;
@@ -99,13 +105,15 @@ final class RigChecks {
     }
   }
 
-  private void report(Node node, IntList vertices, String code, Severity severity, String message) {
+  private void report(
+      Node node, IntList vertices, String code, Severity severity, String message, Offer offer) {
     if (vertices.size() > 0) {
       int[] some = Arrays.copyOf(vertices.toArray(), Math.min(vertices.size(), Marks.MAX));
-      findings.add(
+      Finding finding =
           Finding.of(code, severity, node.name(), message)
               .measured(Figures.count(vertices.size(), "vertex"))
-              .at(node.id(), new Marks(node.id(), Marks.Kind.VERTICES, some)));
+              .at(node.id(), new Marks(node.id(), Marks.Kind.VERTICES, some));
+      findings.add(offer == null ? finding : finding.offer(offer.on(List.of(node.id()))));
     }
   }
 
@@ -133,8 +141,7 @@ final class RigChecks {
                     .measured(Figures.count(ids.size(), "joint"))
                     .nodes(ids)
                     .offer(
-                        ferry.stone.core.finding.Offer.step(
-                                "Make names unique", "rename", Map.of("how", "unique"))
+                        Offer.step("Make names unique", "rename", Map.of("how", "unique"))
                             .on(ids)));
           }
         });
@@ -180,7 +187,10 @@ final class RigChecks {
                   Severity.LOOK,
                   node.name() + " · " + morph.name(),
                   "The morph target moves nothing.")
-              .at(node.id()));
+              .at(node.id())
+              .offer(
+                  Offer.step("Remove it", "remove", Map.of("what", "morphs", "named", morph.name()))
+                      .on(List.of(node.id()))));
       return;
     }
     double[] common = new double[3];
@@ -216,8 +226,7 @@ final class RigChecks {
                       + " % of vertices")
               .at(node.id())
               .offer(
-                  ferry.stone.core.finding.Offer.step(
-                          "Take the shift out", "morphShift", Map.of("named", morph.name()))
+                  Offer.step("Take the shift out", "morphShift", Map.of("named", morph.name()))
                       .on(List.of(node.id()))));
     }
   }
