@@ -1,3 +1,4 @@
+import { Link } from 'react-router-dom';
 import { useFarShore } from './landing/useFarShore';
 import { useView } from './store';
 
@@ -17,7 +18,15 @@ export function LowerEdge({ id }: { id: string }) {
         <kbd>?</kbd>all keys
       </span>
       <span>
-        Far shore: <b className="fw-medium">{shore?.name ?? '…'}</b> &ensp; Every change is saved
+        Far shore:{' '}
+        <Link
+          className="fw-medium text-reset"
+          title="Choose another at the landing"
+          to={`/crossings/${id}/landing`}
+        >
+          {shore?.name ?? '…'}
+        </Link>{' '}
+        &ensp; Every change is saved
       </span>
     </footer>
   );
