@@ -7,37 +7,7 @@ import org.joml.Matrix4d;
  * Another cache with every point through a matrix, as it is read: a file of gigabytes changes frame
  * without being read.
  */
-public record MovedCache(PointCache of, Matrix4d matrix) implements PointCache {
-  @Override
-  public int id() {
-    return of.id();
-  }
-
-  @Override
-  public String name() {
-    return of.name();
-  }
-
-  @Override
-  public int meshId() {
-    return of.meshId();
-  }
-
-  @Override
-  public int sampleCount() {
-    return of.sampleCount();
-  }
-
-  @Override
-  public int pointCount() {
-    return of.pointCount();
-  }
-
-  @Override
-  public double timeSeconds(int sample) {
-    return of.timeSeconds(sample);
-  }
-
+public record MovedCache(PointCache of, Matrix4d matrix) implements DerivedCache {
   @Override
   public void read(int sample, int from, int count, float[] target) {
     of.read(sample, from, count, target);

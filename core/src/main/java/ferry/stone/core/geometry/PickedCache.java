@@ -8,35 +8,10 @@ import ferry.stone.core.scene.PointCache;
  *
  * @param source point of the other cache for each point
  */
-public record PickedCache(PointCache of, int[] source) implements PointCache {
-  @Override
-  public int id() {
-    return of.id();
-  }
-
-  @Override
-  public String name() {
-    return of.name();
-  }
-
-  @Override
-  public int meshId() {
-    return of.meshId();
-  }
-
-  @Override
-  public int sampleCount() {
-    return of.sampleCount();
-  }
-
+public record PickedCache(PointCache of, int[] source) implements DerivedCache {
   @Override
   public int pointCount() {
     return source.length;
-  }
-
-  @Override
-  public double timeSeconds(int sample) {
-    return of.timeSeconds(sample);
   }
 
   @Override

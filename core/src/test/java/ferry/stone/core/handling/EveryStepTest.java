@@ -1,0 +1,119 @@
+package ferry.stone.core.handling;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import ferry.stone.core.RandomRig;
+import ferry.stone.core.RandomScene;
+import ferry.stone.core.proof.LedgerRow;
+import ferry.stone.core.proof.SideLedger;
+import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.work.Progress;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
+
+/**
+ * Every kind of step, with every choice that its fields offer, on random scenes and rigs: it leaves
+ * a sound scene or says why not, never changes what it was given, and does the same when run again.
+ */
+class EveryStepTest {
+  private static final int SEEDS = 6;
+
+  static List<String> kinds() {
+    return Steps.all().stream().map(StepKind::kind).toList();
+  }
+
+  private static List<Scene> scenes() {
+    List<Scene> all = new ArrayList<>();
+    for (int seed = 0; seed < SEEDS; seed++) {
+      all.add(RandomScene.of(new Random(seed)));
+      all.add(RandomRig.of(new Random(seed), 5));
+    }
+    return all;
+  }
+
+  /** The standard parameters, and each choice of each field once. */
+  private static List<Map<String, Object>> choices(StepKind<?> kind) {
+    List<Map<String, Object>> all = new ArrayList<>(List.of(Map.of()));
+    for (Field field : kind.fields()) {
+      for (Field.Option option : field.options()) {
+        all.add(Map.of(field.name(), option.value()));
+      }
+      if (field.type().equals("flag")) {
+        all.add(Map.of(field.name(), !Boolean.TRUE.equals(field.standard())));
+      }
+    }
+    return all;
+  }
+
+  /** A number for all that a scene's meshes hold. */
+  private static int print(Scene scene) {
+    int sum = scene.nodes().hashCode();
+    for (PolygonMesh mesh : scene.meshes()) {
+      sum = 31 * sum + Arrays.hashCode(mesh.points().toFloats());
+      for (var layer : mesh.attributes()) {
+        sum = 31 * sum + Arrays.hashCode(layer.values());
+      }
+      for (int c = 0; c < mesh.faces().cornerCount(); c++) {
+        sum = 31 * sum + mesh.faces().vertex(c);
+      }
+    }
+    return sum;
+  }
+
+  @ParameterizedTest
+  @MethodSource("kinds")
+  void itLeavesASoundSceneOrSaysWhyNot(String name) {
+    StepKind<?> kind = Steps.find(name).orElseThrow();
+    for (Scene near : scenes()) {
+      int before = print(near);
+      for (Map<String, Object> params : choices(kind)) {
+        var step = new Step("a", name, params, true, List.of());
+        var stage = Handling.run(near, List.of(step), Progress.NONE).get(0);
+        String what = near.name() + ": " + name + params;
+        assertEquals(before, print(near), what + " changed what it was given");
+        if (stage.failure() != null) {
+          assertTrue(stage.failure().contains(" "), what + ": " + stage.failure());
+          continue;
+        }
+        PictureStaysTest.sound(stage.scene(), what);
+        var again = Handling.run(near, List.of(step), Progress.NONE).get(0);
+        assertEquals(print(stage.scene()), print(again.scene()), what + " twice");
+      }
+    }
+  }
+
+  /**
+   * Lists of random steps replay to the same far side; a step that fails leaves the rest standing.
+   */
+  @Test
+  void listsOfStepsReplay() {
+    for (int seed = 0; seed < 40; seed++) {
+      Random random = new Random(seed);
+      Scene near = RandomRig.of(new Random(seed), 4);
+      List<Step> steps = new ArrayList<>();
+      for (int i = 0; i < 6; i++) {
+        StepKind<?> kind = Steps.all().get(random.nextInt(Steps.all().size()));
+        List<Map<String, Object>> choices = choices(kind);
+        Map<String, Object> params = new HashMap<>(choices.get(random.nextInt(choices.size())));
+        steps.add(new Step("s" + i, kind.kind(), params, true, List.of()));
+      }
+      var first = Handling.run(near, steps, Progress.NONE);
+      assertEquals(steps.size(), first.size());
+      Scene far = Handling.result(near, first);
+      PictureStaysTest.sound(far, "seed " + seed + " " + steps);
+      Scene again = Handling.result(near, Handling.run(near, steps, Progress.NONE));
+      for (LedgerRow row : SideLedger.of(far, again)) {
+        assertEquals(LedgerRow.Verdict.KEPT, row.verdict(), "seed " + seed + ": " + row);
+      }
+    }
+  }
+}
