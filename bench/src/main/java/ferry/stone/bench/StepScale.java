@@ -10,6 +10,7 @@ import ferry.stone.core.scene.Attribute;
 import ferry.stone.core.scene.Coordinates;
 import ferry.stone.core.scene.FaceSet;
 import ferry.stone.core.scene.FrameSource;
+import ferry.stone.core.scene.LocalTransform;
 import ferry.stone.core.scene.Material;
 import ferry.stone.core.scene.MorphTarget;
 import ferry.stone.core.scene.Node;
@@ -28,6 +29,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import org.joml.Quaterniond;
+import org.joml.Vector3d;
 
 /**
  * Every kind of step that touches a mesh, and the survey, at one and at five million triangles:
@@ -76,7 +79,7 @@ final class StepScale {
 
   private static void survey(
       int side, Map<String, double[]> nanos, Map<String, double[]> copies, int i) throws Exception {
-    Scene panels = panels(side);
+    Scene panels = panels(side, 0);
     long triangles = triangles(panels);
     double[] copy = GltfScale.best(() -> copy(panels));
     double[] time =
@@ -132,7 +135,7 @@ final class StepScale {
   }
 
   private static List<Case> cases(int side) {
-    Scene panels = panels(side);
+    Scene panels = panels(side, 0);
     Scene parts =
         Handling.result(
             panels,
@@ -147,7 +150,10 @@ final class StepScale {
     all.add(of(panels, "ground", Map.of()));
     all.add(of(panels, "pivot", Map.of("to", "box")));
     all.add(new Case("another frame, in the numbers", panels));
-    for (String by : new String[] {"pieces", "places", "material", "set"}) {
+    all.add(of(panels, "scaleTo", Map.of()));
+    all.add(of(stretched(panels), "reset", Map.of("what", "scale")));
+    all.add(of(panels(side, 1), "split", Map.of("by", "places")));
+    for (String by : new String[] {"pieces", "material", "set"}) {
       all.add(of(panels, "split", Map.of("by", by)));
     }
     all.add(of(parts, "merge", Map.of()));
@@ -167,8 +173,8 @@ final class StepScale {
     return all;
   }
 
-  /** Panels of quads that share no vertices. */
-  private static Scene panels(int side) {
+  /** Panels of quads that share no vertices, so many quads apart. */
+  private static Scene panels(int side, int gap) {
     int each = side / PANELS;
     int n = each + 1;
     int count = PANELS * PANELS;
@@ -179,8 +185,8 @@ final class StepScale {
     int[] slots = new int[count * each * each];
     List<FaceSet> sets = new ArrayList<>();
     for (int p = 0; p < count; p++) {
-      int left = p % PANELS * each;
-      int back = p / PANELS * each;
+      int left = p % PANELS * (each + gap);
+      int back = p / PANELS * (each + gap);
       for (int v = 0; v < n * n; v++) {
         int at = p * n * n + v;
         int x = left + v % n;
@@ -245,6 +251,14 @@ final class StepScale {
   private static Attribute layer(
       String name, Attribute.Semantic semantic, int components, float[] values) {
     return new Attribute(name, semantic, Attribute.Domain.VERTEX, components, values, null);
+  }
+
+  /** The sheet under an uneven scale. */
+  private static Scene stretched(Scene panels) {
+    Node shown = panels.nodes().get(0);
+    LocalTransform stretch =
+        LocalTransform.Trs.of(new Vector3d(), new Quaterniond(), new Vector3d(2, 1, 1));
+    return panels.toBuilder().nodes(List.of(shown.withTransform(stretch))).build();
   }
 
   /** The sheet with a target that lifts it all, and three joints at each vertex. */

@@ -9,7 +9,6 @@ import static org.springframework.test.web.servlet.request.MockMvcRequestBuilder
 import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.status;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.SerializationFeature;
 import java.io.ByteArrayOutputStream;
 import java.nio.ByteBuffer;
@@ -23,20 +22,13 @@ import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.boot.test.autoconfigure.web.servlet.AutoConfigureMockMvc;
-import org.springframework.boot.test.context.SpringBootTest;
 import org.springframework.http.MediaType;
 import org.springframework.mock.web.MockHttpServletResponse;
 import org.springframework.test.context.DynamicPropertyRegistry;
 import org.springframework.test.context.DynamicPropertySource;
-import org.springframework.test.web.servlet.MockMvc;
-import org.springframework.test.web.servlet.request.MockHttpServletRequestBuilder;
 
 /** The API from upload to proof against a real database and real files. */
-@SpringBootTest(webEnvironment = SpringBootTest.WebEnvironment.MOCK)
-@AutoConfigureMockMvc
-class ApiTest {
+class ApiTest extends OverTheApi {
   private static final String OBJ =
       "o slab\nv 0 0 0\nv 100 0 0\nv 100 0 50\nv 0 0 50\nvn 0 1 0\nf 1//1 4//1 3//1 2//1\n";
   private static final String GLB =
@@ -46,30 +38,11 @@ class ApiTest {
       """;
 
   @TempDir static Path data;
-  @Autowired MockMvc mvc;
-  @Autowired ObjectMapper json;
 
   @DynamicPropertySource
   static void folder(DynamicPropertyRegistry registry) {
     registry.add("ferry.data", () -> data.toString());
     registry.add("ferry.max-upload-bytes", () -> 5_000_000);
-  }
-
-  private MockHttpServletResponse send(MockHttpServletRequestBuilder request, int expected)
-      throws Exception {
-    MockHttpServletResponse response =
-        mvc.perform(
-                request.with(
-                    r -> {
-                      r.setServerName("localhost");
-                      return r;
-                    }))
-            .andReturn()
-            .getResponse();
-    assertThat(response.getStatus())
-        .as(response.getContentAsString(StandardCharsets.UTF_8))
-        .isEqualTo(expected);
-    return response;
   }
 
   private JsonNode read(MockHttpServletResponse response) throws Exception {

@@ -7,7 +7,6 @@ import static org.springframework.test.web.servlet.request.MockMvcRequestBuilder
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.put;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
@@ -19,20 +18,13 @@ import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.boot.test.autoconfigure.web.servlet.AutoConfigureMockMvc;
-import org.springframework.boot.test.context.SpringBootTest;
 import org.springframework.http.MediaType;
-import org.springframework.mock.web.MockHttpServletResponse;
 import org.springframework.test.context.DynamicPropertyRegistry;
 import org.springframework.test.context.DynamicPropertySource;
-import org.springframework.test.web.servlet.MockMvc;
 import org.springframework.test.web.servlet.request.MockHttpServletRequestBuilder;
 
 /** Shores, surveys of both sides, kept states, comparisons, picks and forecasts over the API. */
-@SpringBootTest(webEnvironment = SpringBootTest.WebEnvironment.MOCK)
-@AutoConfigureMockMvc
-class ShoresAndStatesTest {
+class ShoresAndStatesTest extends OverTheApi {
   /** Two panels side by side that are not sewn, and a vertex that nothing uses. */
   private static final String PANELS =
       """
@@ -53,29 +45,10 @@ class ShoresAndStatesTest {
       """;
 
   @TempDir static Path data;
-  @Autowired MockMvc mvc;
-  @Autowired ObjectMapper json;
 
   @DynamicPropertySource
   static void folder(DynamicPropertyRegistry registry) {
     registry.add("ferry.data", () -> data.toString());
-  }
-
-  private MockHttpServletResponse send(MockHttpServletRequestBuilder request, int expected)
-      throws Exception {
-    MockHttpServletResponse response =
-        mvc.perform(
-                request.with(
-                    r -> {
-                      r.setServerName("localhost");
-                      return r;
-                    }))
-            .andReturn()
-            .getResponse();
-    assertThat(response.getStatus())
-        .as(response.getContentAsString(StandardCharsets.UTF_8))
-        .isEqualTo(expected);
-    return response;
   }
 
   private JsonNode call(MockHttpServletRequestBuilder request, int expected) throws Exception {
