@@ -19,7 +19,7 @@ export function JobsPage() {
           <h1>Jobs</h1>
         </div>
         {all.filter(isOpen).map((job) => (
-          <JobCard key={job.id} job={job} />
+          <JobCard key={job.id} job={job} link />
         ))}
         {jobs.isSuccess && all.length === 0 && (
           <p className="quiet">Reading and landing are jobs. None has run yet.</p>

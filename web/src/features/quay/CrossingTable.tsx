@@ -1,11 +1,12 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { CloseButton, Modal, Table } from 'react-bootstrap';
 import { Link, useNavigate } from 'react-router-dom';
 import { type Crossing, sendJson } from '../../api/client';
 import { Button } from '../../shared/Button';
 import { when } from '../../shared/format';
 import { complain } from '../../shared/Notices';
+import { keepOrder } from './order';
 
 const STOPS = 5;
 
@@ -14,6 +15,11 @@ export function CrossingTable({ crossings }: { crossings: Crossing[] }) {
   const navigate = useNavigate();
   const client = useQueryClient();
   const [doomed, setDoomed] = useState<Crossing | null>(null);
+  // Rows move up as they are read; a row that moved between press and release would not open.
+  const [pointed, setPointed] = useState(false);
+  const shown = useRef<string[]>([]);
+  const rows = pointed ? keepOrder(shown.current, crossings) : crossings;
+  shown.current = rows.map((c) => c.id);
   const remove = (crossing: Crossing) => {
     setDoomed(null);
     sendJson('DELETE', `/api/crossings/${crossing.id}`)
@@ -22,7 +28,13 @@ export function CrossingTable({ crossings }: { crossings: Crossing[] }) {
   };
   return (
     <>
-      <Table hover>
+      <Table
+        hover
+        onPointerEnter={() => setPointed(true)}
+        onPointerLeave={() => setPointed(false)}
+        onFocus={() => setPointed(true)}
+        onBlur={() => setPointed(false)}
+      >
         <thead>
           <tr>
             <th aria-label="Picture" />
@@ -36,7 +48,7 @@ export function CrossingTable({ crossings }: { crossings: Crossing[] }) {
           </tr>
         </thead>
         <tbody>
-          {crossings.map((c) => (
+          {rows.map((c) => (
             <tr key={c.id} className="quay-row" onClick={() => navigate(`/crossings/${c.id}`)}>
               <td style={{ width: 92 }}>
                 {c.thumbnail ? (

@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { ProgressBar } from 'react-bootstrap';
+import { Link } from 'react-router-dom';
 import { type Job, sendJson } from '../../api/client';
 import { queries } from '../../api/queries';
 import { Button } from '../../shared/Button';
@@ -18,7 +19,7 @@ export function UnderWay({ crossingId }: { crossingId?: string }) {
     <>
       <h2 className="caps">Under way</h2>
       {open.map((job) => (
-        <JobCard key={job.id} job={job} />
+        <JobCard key={job.id} job={job} link={crossingId === undefined} />
       ))}
     </>
   );
@@ -28,11 +29,23 @@ export function isOpen(job: Job): boolean {
   return job.state === 'waiting' || job.state === 'running';
 }
 
-export function JobCard({ job }: { job: Job }) {
+interface CardProps {
+  job: Job;
+  /** Whether the title leads to the crossing; not when one is there already. */
+  link: boolean;
+}
+
+export function JobCard({ job, link }: CardProps) {
   return (
     <div className="under-way">
       <div>
-        <b className="fw-medium text-truncate">{job.title}</b>
+        {link ? (
+          <Link className="fw-medium text-truncate text-reset" to={`/crossings/${job.crossingId}`}>
+            {job.title}
+          </Link>
+        ) : (
+          <b className="fw-medium text-truncate">{job.title}</b>
+        )}
         <span>{Math.round(100 * job.fraction)} %</span>
       </div>
       <ProgressBar now={100 * job.fraction} aria-label={job.title} />

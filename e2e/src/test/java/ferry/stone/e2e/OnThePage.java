@@ -48,6 +48,11 @@ abstract class OnThePage {
         .click();
   }
 
+  /** Opens a crossing of the quay; its row may still be to come. */
+  final void row(String name) {
+    page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName(name).setExact(true)).click();
+  }
+
   final void bring(Path... files) {
     page.getByTestId("files").setInputFiles(files);
     page.waitForURL(Pattern.compile("/crossings/[-0-9a-f]+/cargo"));

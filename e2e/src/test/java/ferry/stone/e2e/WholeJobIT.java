@@ -110,7 +110,7 @@ class WholeJobIT extends OnThePage {
 
   @Test
   void shadingLayoutsAndKeys() throws Exception {
-    page.getByText("Lantern string").first().click();
+    row("Lantern string");
     waitForViews();
     for (String shading : List.of("sides", "pieces", "uv")) {
       page.getByLabel("Shading").selectOption(shading);
@@ -140,7 +140,7 @@ class WholeJobIT extends OnThePage {
 
   @Test
   void clickingAPartSelectsItInTheTree() {
-    page.getByText("Bollard set").first().click();
+    row("Bollard set");
     waitForViews();
     page.keyboard().press("1");
     page.waitForTimeout(600);
