@@ -11,7 +11,7 @@ import { useView } from '../store';
 import { useFind } from '../useFind';
 import { useHandling, withOffer } from '../useHandling';
 import { FindingRow } from './FindingRow';
-import { isSolved, openCount } from './solved';
+import { isSafe, isSolved, openCount } from './solved';
 
 const GROUPS: { severity: FindingView['severity']; label: string }[] = [
   { severity: 'FIX', label: 'To put right' },
@@ -33,9 +33,7 @@ export function SurveyTable({ id, tabs }: { id: string; tabs: ReactNode }) {
   const solved = findings.filter(isSolved).length;
   const shown = findings.filter((f) => answers || !isSolved(f));
   // What is only good to know may be meant: it is never changed in passing.
-  const offered = findings.filter(
-    (f) => f.severity !== 'NOTE' && f.offers.length > 0 && !isSolved(f),
-  );
+  const offered = findings.filter((f) => f.severity !== 'NOTE' && isSafe(f) && !isSolved(f));
 
   const show = (f: FindingView) => {
     setOpen(open === f.index ? null : f.index);
@@ -122,7 +120,7 @@ export function SurveyTable({ id, tabs }: { id: string; tabs: ReactNode }) {
             <tbody>
               {GROUPS.map(({ severity, label }) => {
                 const own = shown.filter((f) => f.severity === severity);
-                const fixes = own.filter((f) => f.offers.length > 0 && !isSolved(f));
+                const fixes = own.filter((f) => isSafe(f) && !isSolved(f));
                 return own.length === 0 ? null : (
                   <Fragment key={severity}>
                     <tr className="group-row">
@@ -145,7 +143,7 @@ export function SurveyTable({ id, tabs }: { id: string; tabs: ReactNode }) {
                         finding={f}
                         open={open === f.index}
                         picked={finding === f.index}
-                        alike={fixes.filter((x) => x.code === f.code)}
+                        alike={own.filter((x) => x.code === f.code && x.offers.length > 0 && !isSolved(x))}
                         onShow={() => show(f)}
                         onAccept={accept}
                       />

@@ -11,9 +11,16 @@ import java.util.Map;
  * @param kind the step's kind, or the written reference
  * @param params the step's parameters, or {@code file}
  * @param nodeIds parts that the step works on; empty for all
+ * @param asks whether it takes something away or guesses what is meant, so that it must be accepted
+ *     by itself and not with others
  */
 public record Offer(
-    String label, String action, String kind, Map<String, Object> params, List<Integer> nodeIds) {
+    String label,
+    String action,
+    String kind,
+    Map<String, Object> params,
+    List<Integer> nodeIds,
+    boolean asks) {
   public Offer {
     params = Map.copyOf(params);
     nodeIds = List.copyOf(nodeIds);
@@ -21,15 +28,20 @@ public record Offer(
 
   /** A step on everything. */
   public static Offer step(String label, String kind, Map<String, Object> params) {
-    return new Offer(label, "step", kind, params, List.of());
+    return new Offer(label, "step", kind, params, List.of(), false);
   }
 
   /** The same step on some parts only. */
   public Offer on(List<Integer> ids) {
-    return new Offer(label, action, kind, params, ids);
+    return new Offer(label, action, kind, params, ids, asks);
+  }
+
+  /** The same, but never accepted together with others. */
+  public Offer asking() {
+    return new Offer(label, action, kind, params, nodeIds, true);
   }
 
   public static Offer bind(String label, String reference, String file) {
-    return new Offer(label, "bind", reference, Map.of("file", file), List.of());
+    return new Offer(label, "bind", reference, Map.of("file", file), List.of(), false);
   }
 }

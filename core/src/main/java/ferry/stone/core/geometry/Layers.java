@@ -123,7 +123,7 @@ final class Layers {
         .build();
   }
 
-  private static Attribute onVertices(Attribute a, int[] sourceVertex) {
+  static Attribute onVertices(Attribute a, int[] sourceVertex) {
     if (a.indices() != null) {
       return moved(a, sourceVertex);
     }

@@ -91,6 +91,23 @@ public final class MeshClean {
     return longest;
   }
 
+  /** Vertices whose position is no number, with the faces at them. */
+  public static Result brokenVertices(PolygonMesh mesh) {
+    Coordinates points = mesh.points();
+    IntList gone = new IntList(16);
+    for (int f = 0; f < mesh.faces().faceCount(); f++) {
+      boolean broken = false;
+      for (int c = mesh.faces().start(f); c < mesh.faces().end(f); c++) {
+        int v = mesh.faces().vertex(c);
+        broken |= !Double.isFinite(points.x(v) + points.y(v) + points.z(v));
+      }
+      if (broken) {
+        gone.add(f);
+      }
+    }
+    return gone.size() > 0 ? without(mesh, gone) : unusedVertices(mesh);
+  }
+
   public static Result degenerateFaces(PolygonMesh mesh) {
     return without(mesh, degenerate(mesh));
   }

@@ -57,6 +57,21 @@ final class VertexPairs {
     return new Picked(vertices.toArray(), picked.toArray());
   }
 
+  /** The element on two vertices in either order, −1 for none. */
+  int find(int a, int b) {
+    int place = findFrom(a, b);
+    return place >= 0 ? place : findFrom(b, a);
+  }
+
+  private int findFrom(int first, int last) {
+    for (int i = start[first]; i < start[first + 1]; i++) {
+      if (all[size * places[i] + size - 1] == last) {
+        return places[i];
+      }
+    }
+    return -1;
+  }
+
   int[] within(int[] among, int[] newNumber) {
     return pick(among, newNumber).vertices();
   }

@@ -20,6 +20,7 @@ import org.joml.Matrix4d;
 import org.joml.Matrix4dc;
 import org.joml.Quaterniond;
 import org.joml.Vector3d;
+import org.joml.Vector3dc;
 
 /**
  * Changes where nodes stand in their parents, at rest and in every clip alike.
@@ -132,6 +133,29 @@ final class MotionCarry {
       }
     }
     return node.withTransform(plain(rest));
+  }
+
+  /** The node without its scale; clips that scale it do so from 1. */
+  Node unscaled(Node node, Trs own) {
+    if (moves(node.id())) {
+      replaceTracks(
+          node,
+          (clip, track) -> track.property().equals(Clip.SCALE) ? over(track, own.scale()) : track);
+    }
+    return node.withTransform(new Trs(own.translation(), own.rotation(), new Vector3d(1)));
+  }
+
+  private static Track over(Track track, Vector3dc scale) {
+    return track.withValues(
+        over(track.values(), scale), over(track.inSlopes(), scale), over(track.outSlopes(), scale));
+  }
+
+  private static double[] over(double[] values, Vector3dc scale) {
+    double[] result = values == null ? null : values.clone();
+    for (int i = 0; result != null && i < result.length; i++) {
+      result[i] /= scale.get(i % 3);
+    }
+    return result;
   }
 
   private static Track beforeTrack(Track t, Matrix4dc c, Quaterniond rotation, double scale) {

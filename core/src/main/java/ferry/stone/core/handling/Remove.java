@@ -29,6 +29,7 @@ public final class Remove extends BasicStep<Remove.Params> {
     "normals",
     "colours",
     "uvs",
+    "brokenVertices",
     "degenerateFaces",
     "duplicateFaces",
     "morphs",
@@ -74,6 +75,8 @@ public final class Remove extends BasicStep<Remove.Params> {
             "empty groups",
             "parts",
             "the chosen parts",
+            "brokenVertices",
+            "vertices that are no numbers",
             "degenerateFaces",
             "faces without area",
             "duplicateFaces",
@@ -114,7 +117,7 @@ public final class Remove extends BasicStep<Remove.Params> {
           case "cameras", "lights" -> ofKind(scene, params.what(), selection, gone);
           case "clips" -> clips(scene, params, gone);
           case "properties" -> properties(scene, selection, params, gone);
-          case "unusedVertices", "degenerateFaces", "duplicateFaces" ->
+          case "unusedVertices", "brokenVertices", "degenerateFaces", "duplicateFaces" ->
               elements(scene, selection, params, gone, progress);
           default -> layers(scene, selection, params, gone);
         };
@@ -315,6 +318,7 @@ public final class Remove extends BasicStep<Remove.Params> {
       MeshClean.Result result =
           switch (params.what()) {
             case "unusedVertices" -> MeshClean.unusedVertices(mesh);
+            case "brokenVertices" -> MeshClean.brokenVertices(mesh);
             case "degenerateFaces" -> MeshClean.degenerateFaces(mesh);
             default -> MeshClean.duplicateFaces(mesh);
           };

@@ -9,6 +9,7 @@ import ferry.stone.core.scene.LocalTransform.Trs;
 import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
+import ferry.stone.core.scene.Skin;
 import ferry.stone.core.work.Progress;
 import java.util.ArrayList;
 import java.util.List;
@@ -20,7 +21,8 @@ import org.joml.Vector3d;
 /**
  * Bakes rotation, scale or all of a part's transform into its vertices, so that the part reads 0,
  * 0, 0 and 1, 1, 1. What hangs on it takes the rest, so nothing moves in the picture. A mirrored
- * scale turns faces round on the way. Joints and skinned meshes are left as they are.
+ * scale turns faces round on the way. Of joints the scale alone is taken, into the skins that they
+ * move; skinned meshes are left as they are.
  */
 public final class ResetTransforms extends BasicStep<ResetTransforms.Params> {
 
@@ -92,7 +94,13 @@ public final class ResetTransforms extends BasicStep<ResetTransforms.Params> {
       }
       done++;
     }
-    builder.nodes(nodes).clips(motion.clips());
+    List<Skin> skins = scene.skins();
+    if (params.what().equals("scale")) {
+      JointScales joints = new JointScales(scene, motion, nodes, findings);
+      done += joints.run(chosen);
+      skins = joints.skins();
+    }
+    builder.nodes(nodes).clips(motion.clips()).skins(skins);
     return new StepResult(baked.build(), findings, Figures.count(done, "part"));
   }
 

@@ -33,9 +33,16 @@ public final class Steps {
           new RecomputeNormals(),
           new FlipFaces(),
           new UnifyFaces(),
+          new FillHoles(),
+          new CutCrowdedEdges(),
+          new LayUvs(),
+          new GiveMaterial(),
           new MaterialFlags(),
           new MorphShift(),
+          new MorphsAtRest(),
           new LimitInfluences(),
+          new BindStrays(),
+          new SkinJoints(),
           new Rename(),
           new Remove());
 

@@ -57,7 +57,7 @@ final class FrameChecks {
                 "The file states no unit; " + unit.unit().word() + " is likeliest.")
             .measured(Figures.plain(largest) + " units large")
             .evidence(String.join("; ", unit.reasons()) + " (" + percent(unit.confidence()) + ")");
-    findings.add(asRead ? finding : finding.offer(unitOffer(unit.unit())));
+    findings.add(finding.offer(unitOffer(unit.unit())));
   }
 
   private static Offer unitOffer(LengthUnit unit) {
@@ -106,7 +106,7 @@ final class FrameChecks {
                         + ".")
             .measured(percent(up.confidence()))
             .evidence(String.join("; ", up.reasons()));
-    findings.add(asRead ? finding : finding.offer(upOffer(up.up())));
+    findings.add(finding.offer(upOffer(up.up())));
   }
 
   private static Offer upOffer(SignedAxis up) {

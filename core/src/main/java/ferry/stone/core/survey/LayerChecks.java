@@ -6,6 +6,7 @@ import ferry.stone.core.finding.Marks;
 import ferry.stone.core.finding.Offer;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.geometry.Triangulation;
+import ferry.stone.core.geometry.UvLayout;
 import ferry.stone.core.geometry.UvOverlap;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.IntList;
@@ -112,7 +113,8 @@ final class LayerChecks {
                   Severity.NOTE,
                   shown.path(),
                   "The mesh has no UVs: textures cannot sit.")
-              .at(shown.node().id()));
+              .at(shown.node().id())
+              .offer(uvs("Lay out UVs from six sides", "box"), uvs("Tiling, 1 m a tile", "tile")));
     } else {
       missingCorners(mesh.first(Semantic.UV).get(), "missing-uvs", "UV");
       outsideSquare(mesh.first(Semantic.UV).get());
@@ -148,13 +150,26 @@ final class LayerChecks {
           Finding.of(code, Severity.FIX, shown.path(), "Some face corners have no " + what + ".")
               .measured(Figures.count(missing, "corner"))
               .at(shown.node().id());
-      findings.add(what.equals("normal") ? finding.offer(computeNormals()) : finding);
+      findings.add(
+          finding.offer(
+              what.equals("normal") ? computeNormals() : uvs("Lay out the missing UVs", "fill")));
     }
+  }
+
+  private Offer uvs(String label, String how) {
+    return Offer.step(label, "uvs", Map.of("how", how)).on(List.of(report.node()));
+  }
+
+  /** Another set without overlaps is one for baking. */
+  private boolean hasSetApart() {
+    return mesh.all(Semantic.UV).stream()
+        .skip(1)
+        .anyMatch(uv -> UvOverlap.of(mesh, uv).part() <= UvOverlap.WORTH_TELLING);
   }
 
   private void overlaps(Attribute uv) {
     UvOverlap overlap = UvOverlap.of(mesh, uv);
-    if (overlap.part() > UvOverlap.WORTH_TELLING) {
+    if (overlap.part() > UvOverlap.WORTH_TELLING && !hasSetApart()) {
       findings.add(
           Finding.of(
                   "uvs-overlap",
@@ -163,8 +178,21 @@ final class LayerChecks {
                   "UVs lie over each other: fine for mirrored or tiled textures, a fault for baked"
                       + " ones.")
               .measured(Math.round(100 * overlap.part()) + " % of the used square")
-              .at(report.node(), report.marks(overlap.faces(), 1, Marks.Kind.FACES)));
+              .at(report.node(), report.marks(overlap.faces(), 1, Marks.Kind.FACES))
+              .offer(
+                  Offer.step(
+                          "Add a set side by side",
+                          "uvs",
+                          Map.of("how", "pack", "named", "side by side"))
+                      .on(List.of(report.node()))));
     }
+  }
+
+  private Offer[] intoSquare(Attribute uv) {
+    Offer fit = uvs("Fit the set into the square", "fit");
+    return UvLayout.fitTiles(mesh, uv)
+        ? new Offer[] {uvs("Move islands by whole tiles", "tiles"), fit}
+        : new Offer[] {fit, uvs("Pack the islands", "pack")};
   }
 
   private void outsideSquare(Attribute uv) {
@@ -184,7 +212,8 @@ final class LayerChecks {
                   shown.path(),
                   "UVs lie outside the 0–1 square: fine for tiling, a fault for baked textures.")
               .measured(Figures.count(outside) + " of " + Figures.count(uv.valueCount()) + " UVs")
-              .at(shown.node().id()));
+              .at(shown.node().id())
+              .offer(intoSquare(uv)));
     }
     if (bad > 0) {
       findings.add(

@@ -8,6 +8,7 @@ import ferry.stone.core.finding.Severity;
 import ferry.stone.core.geometry.DuplicateFaces;
 import ferry.stone.core.geometry.EdgeTable;
 import ferry.stone.core.geometry.FaceTurns;
+import ferry.stone.core.geometry.Holes;
 import ferry.stone.core.geometry.MeshClean;
 import ferry.stone.core.geometry.Pieces;
 import ferry.stone.core.geometry.Weld;
@@ -19,6 +20,7 @@ import ferry.stone.core.scene.Polygons;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.Skin;
 import ferry.stone.core.scene.UvOrigin;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
@@ -28,6 +30,9 @@ final class MeshChecks {
 
   /** Coincident means closer than about this part of the mesh's size. */
   private static final double WELD_PART = 3e-5;
+
+  /** A ring of open edges up to this part of the mesh's size is a hole, not an outline. */
+  private static final double HOLE_PART = 0.25;
 
   private final Scene.ShownMesh shown;
   private final PolygonMesh mesh;
@@ -90,7 +95,8 @@ final class MeshChecks {
         1,
         Marks.Kind.VERTICES,
         "vertex",
-        "Positions that are not numbers: faces at them cannot be written.");
+        "Positions that are not numbers: faces at them cannot be written.",
+        remove("brokenVertices"));
   }
 
   private void edges() {
@@ -124,7 +130,8 @@ final class MeshChecks {
         2,
         Marks.Kind.EDGES,
         "edge",
-        "Edges shared by more than two faces: collisions, baking and printing stumble over them.");
+        "Edges shared by more than two faces: collisions, baking and printing stumble over them.",
+        Offer.step("Cut them apart", "cutApart", Map.of()));
     report.elements(
         "opposed-faces",
         Severity.FIX,
@@ -225,10 +232,55 @@ final class MeshChecks {
                     : "Edges that only one face uses: the surface has borders or holes.")
             .measured(Figures.count(count, "edge"))
             .at(shown.node().id(), report.marks(open, 2, Marks.Kind.EDGES));
-    findings.add(
+    Finding told =
         seams > 0
             ? finding.evidence(Figures.count(seams) + " of them are unwelded seams")
-            : finding);
+            : finding;
+    findings.add(told.offer(borderOffers(seams == count)));
+  }
+
+  /** Small rings are holes; what is open otherwise is meant to be seen from behind. */
+  private Offer[] borderOffers(boolean seamsOnly) {
+    List<Integer> own = List.of(report.node());
+    if (seamsOnly) {
+      return new Offer[] {
+        Offer.step(
+                "Weld, keep seams",
+                "weld",
+                Map.of("distance", seamMillimetres(), "where", "borders"))
+            .on(own)
+      };
+    }
+    double whole = points.bounds().isEmpty() ? 0 : points.bounds().diagonal();
+    double small = 0;
+    double largest = 0;
+    for (double size : Holes.of(mesh).sizes()) {
+      largest = Math.max(largest, size);
+      small = size <= HOLE_PART * whole ? Math.max(small, size) : small;
+    }
+    List<Offer> offers = new ArrayList<>();
+    if (small > 0) {
+      offers.add(close("Close small holes", small));
+    }
+    offers.add(
+        Offer.step("Show both sides", "materialFlags", Map.of("sides", "both")).on(own).asking());
+    if (largest > small) {
+      offers.add(close("Close all holes", largest));
+    }
+    return offers.toArray(Offer[]::new);
+  }
+
+  private Offer close(String label, double size) {
+    double millimetres = Math.min(100_000, size * metresPerUnit * 1000 * 1.001);
+    return Offer.step(label, "fill", Map.of("largest", round(millimetres)))
+        .on(List.of(report.node()))
+        .asking();
+  }
+
+  /** Up to three digits, never below. */
+  private static double round(double value) {
+    double step = Math.pow(10, Math.floor(Math.log10(value)) - 2);
+    return Math.ceil(value / step) * step;
   }
 
   /** Open edges whose two ends stand where the ends of another open edge stand. */
@@ -326,6 +378,7 @@ final class MeshChecks {
         1,
         Marks.Kind.FACES,
         "face",
-        "Faces without a material: they land in the destination's default look.");
+        "Faces without a material: they land in the destination's default look.",
+        Offer.step("Give a plain material", "material", Map.of("name", "plain")));
   }
 }

@@ -31,10 +31,15 @@ final class PlaceChecks {
   private static final double OFF_PIVOT = 1.5;
 
   private final Scene scene;
+  private final List<UnitReading> units;
   private final Findings findings;
 
-  PlaceChecks(Scene scene, Findings findings) {
+  /**
+   * @param units readings of the unit, likeliest first
+   */
+  PlaceChecks(Scene scene, List<UnitReading> units, Findings findings) {
     this.scene = scene;
+    this.units = units;
     this.findings = findings;
   }
 
@@ -48,7 +53,11 @@ final class PlaceChecks {
     Bounds b = scene.bounds();
     if (b.isEmpty()) {
       findings.add(
-          Finding.of("nothing-to-see", Severity.FIX, "whole scene", "No mesh has a vertex."));
+          Finding.of(
+              "nothing-to-see",
+              Severity.FIX,
+              "whole scene",
+              "No mesh has a vertex: bring the file that holds the geometry."));
       return;
     }
     double away = b.centre().length();
@@ -66,13 +75,14 @@ final class PlaceChecks {
     if (scene.unitSource() != FrameSource.ASSUMED) {
       double metres = size * scene.frame().metresPerUnit();
       if (metres > HUGE_METRES || metres < TINY_METRES) {
-        findings.add(
+        Finding finding =
             Finding.of(
                     metres > HUGE_METRES ? "gigantic" : "tiny",
                     Severity.FIX,
                     "whole scene",
                     "Its size is out of the usual: the unit is probably wrong.")
-                .measured(Figures.length(metres)));
+                .measured(Figures.length(metres));
+        findings.add(size > 0 ? finding.offer(usualUnit(size)) : finding);
       }
     }
     SignedAxis up = scene.frame().up();
@@ -84,6 +94,24 @@ final class PlaceChecks {
               .measured(Figures.length(-low * scene.frame().metresPerUnit()) + " below")
               .offer(Offer.step("Drop on the ground", "ground", Map.of())));
     }
+  }
+
+  /**
+   * The likeliest unit by which the size is a usual one; else the power of ten that makes it so.
+   */
+  private Offer usualUnit(double size) {
+    for (UnitReading reading : units) {
+      double metres = size * reading.unit().metres();
+      if (metres <= HUGE_METRES && metres >= TINY_METRES) {
+        return Offer.step(
+            "Set unit to " + reading.unit().word(),
+            "sourceUnit",
+            Map.of("unit", reading.unit().symbol()));
+      }
+    }
+    double digits = Math.rint(Math.log10(size * scene.frame().metresPerUnit()));
+    double factor = Math.pow(10, -Math.max(-6, Math.min(6, digits)));
+    return Offer.step("Scale by " + Figures.plain(factor), "scale", Map.of("factor", factor));
   }
 
   private void roots() {
@@ -172,7 +200,7 @@ final class PlaceChecks {
         "scaled-to-nothing",
         Severity.FIX,
         "Scaled to nothing: the part is there but cannot be seen.",
-        null);
+        Offer.step("Remove them", "remove", Map.of("what", "parts")).asking());
     report(
         mirrored,
         "mirrored-part",
@@ -190,7 +218,7 @@ final class PlaceChecks {
         "scaled-joints",
         Severity.LOOK,
         "Joints carry a scale: retargeting and physics go wrong by it.",
-        null);
+        Offer.step("Bake the scale", "reset", Map.of("what", "scale")));
     pivots(world, all);
   }
 
@@ -201,7 +229,7 @@ final class PlaceChecks {
           Finding.of(code, severity, where(ids), message)
               .measured(Figures.count(ids.size(), "part"))
               .nodes(ids);
-      findings.add(offer == null ? finding : finding.offer(offer.on(withBelow(ids))));
+      findings.add(finding.offer(offer.on(withBelow(ids))));
     }
   }
 

@@ -78,7 +78,7 @@ final class RigChecks {
         "vertices-without-joint",
         Severity.FIX,
         "No joint moves these vertices: they stay behind when the rest goes.",
-        null);
+        Offer.step("Bind them to their neighbours", "strays", Map.of("to", "near")));
     report(
         node,
         uneven,
@@ -101,7 +101,10 @@ final class RigChecks {
                   node.name(),
                   "Joints in the skin move no vertex; they count against the limit of joints.")
               .measured(Figures.count(idle, "joint") + " of " + used.length)
-              .at(node.id()));
+              .at(node.id())
+              .offer(
+                  Offer.step("Leave them out", "joints", Map.of("keep", "used"))
+                      .on(List.of(node.id()))));
     }
   }
 
@@ -113,7 +116,7 @@ final class RigChecks {
           Finding.of(code, severity, node.name(), message)
               .measured(Figures.count(vertices.size(), "vertex"))
               .at(node.id(), new Marks(node.id(), Marks.Kind.VERTICES, some));
-      findings.add(offer == null ? finding : finding.offer(offer.on(List.of(node.id()))));
+      findings.add(finding.offer(offer.on(List.of(node.id()))));
     }
   }
 
@@ -171,9 +174,17 @@ final class RigChecks {
                     "The morph target is in effect at rest: exported so, it lands in the base"
                         + " shape of tools that bake it.")
                 .measured(Figures.plain(100 * weight) + " %")
-                .at(node.id()));
+                .at(node.id())
+                .offer(
+                    rest("Set to 0", "zero", morph, node),
+                    rest("Bake it in", "bake", morph, node)));
       }
     }
+  }
+
+  private static Offer rest(String label, String how, MorphTarget morph, Node node) {
+    Map<String, Object> params = Map.of("how", how, "named", NamePatterns.exactly(morph.name()));
+    return Offer.step(label, "morphRest", params).on(List.of(node.id()));
   }
 
   /** Deltas that mostly are one translation: a pose or offset was in effect when it was made. */
@@ -189,7 +200,10 @@ final class RigChecks {
                   "The morph target moves nothing.")
               .at(node.id())
               .offer(
-                  Offer.step("Remove it", "remove", Map.of("what", "morphs", "named", morph.name()))
+                  Offer.step(
+                          "Remove it",
+                          "remove",
+                          Map.of("what", "morphs", "named", NamePatterns.exactly(morph.name())))
                       .on(List.of(node.id()))));
       return;
     }
@@ -226,7 +240,10 @@ final class RigChecks {
                       + " % of vertices")
               .at(node.id())
               .offer(
-                  Offer.step("Take the shift out", "morphShift", Map.of("named", morph.name()))
+                  Offer.step(
+                          "Take the shift out",
+                          "morphShift",
+                          Map.of("named", NamePatterns.exactly(morph.name())))
                       .on(List.of(node.id()))));
     }
   }

@@ -61,7 +61,7 @@ public record Survey(
     List<UpReading> ups = UpReading.of(scene, evidence, scene.axesSource() == FrameSource.STATED);
     if (!missing) {
       FrameChecks.run(scene, units, ups, evidence, findings);
-      new PlaceChecks(scene, findings).run();
+      new PlaceChecks(scene, units, findings).run();
       new BundleChecks(scene, findings).run();
       new RigChecks(scene, findings).run();
       new AxleChecks(scene, findings).run();

@@ -51,6 +51,11 @@ class PictureStaysTest {
         Arguments.of("instances", Map.of("to", "share"), EXACT),
         Arguments.of("ground", Map.of("keep", "transform"), EXACT),
         Arguments.of("weld", Map.of("distance", 0), EXACT),
+        Arguments.of("cutApart", Map.of(), EXACT),
+        Arguments.of("uvs", Map.of("how", "box"), EXACT),
+        Arguments.of("material", Map.of("name", "plain"), EXACT),
+        Arguments.of("morphRest", Map.of("how", "bake"), EXACT),
+        Arguments.of("joints", Map.of("keep", "used"), EXACT),
         Arguments.of("remove", Map.of("what", "unusedVertices"), EXACT),
         Arguments.of("remove", Map.of("what", "emptyGroups"), EXACT),
         Arguments.of("remove", Map.of("what", "unusedMaterials"), EXACT),
@@ -70,7 +75,7 @@ class PictureStaysTest {
       if (failure != null) {
         assertTrue(failure.length() > 30, failure);
         assertTrue(
-            Set.of("merge", "reset", "ground", "pivot").contains(kind),
+            Set.of("merge", "reset", "ground", "pivot", "morphRest").contains(kind),
             kind + " refused: " + failure);
         continue;
       }
