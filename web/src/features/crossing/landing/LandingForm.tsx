@@ -13,6 +13,7 @@ import { FbxFields, USUAL_FBX } from './FbxFields';
 import { ForecastTable } from './ForecastTable';
 import { optionsFor } from './optionsFor';
 import { PackingFields } from './PackingFields';
+import { PartFields } from './PartFields';
 import { ShoreChoice } from './ShoreChoice';
 import { useFarShore } from './useFarShore';
 
@@ -33,6 +34,7 @@ const GLB: LandingOptions = {
   },
   fileName: '',
   fbx: USUAL_FBX,
+  parts: { each: false, pattern: '{asset}_{part}', atOrigin: true },
 };
 
 const NAMES: Record<string, string> = { glb: 'GLB', gltf: 'glTF', fbx: 'FBX' };
@@ -118,6 +120,10 @@ export function LandingForm({ id }: { id: string }) {
             />
             <div className="form-text">Files beside it are named and linked accordingly.</div>
           </fieldset>
+          <PartFields
+            parts={options.parts}
+            onChange={(change) => setOptions((o) => ({ ...o, parts: { ...o.parts, ...change } }))}
+          />
           <fieldset>
             <legend>Textures and data</legend>
             <Form.Check

@@ -143,7 +143,9 @@ export function SurveyTable({ id, tabs }: { id: string; tabs: ReactNode }) {
                         finding={f}
                         open={open === f.index}
                         picked={finding === f.index}
-                        alike={own.filter((x) => x.code === f.code && x.offers.length > 0 && !isSolved(x))}
+                        alike={own.filter(
+                          (x) => x.code === f.code && x.offers.length > 0 && !isSolved(x),
+                        )}
                         onShow={() => show(f)}
                         onAccept={accept}
                       />

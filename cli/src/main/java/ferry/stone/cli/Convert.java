@@ -10,6 +10,8 @@ import ferry.stone.core.handling.Handling;
 import ferry.stone.core.handling.Step;
 import ferry.stone.core.landing.Landing;
 import ferry.stone.core.landing.LandingOptions;
+import ferry.stone.core.landing.Landings;
+import ferry.stone.core.landing.PartFiles;
 import ferry.stone.core.proof.LedgerRow;
 import ferry.stone.core.proof.Proof;
 import ferry.stone.core.scene.Scene;
@@ -59,6 +61,19 @@ final class Convert implements Callable<Integer> {
   @Option(names = "--centre", description = "Centre over the origin, height kept.")
   private boolean centre;
 
+  @Option(names = "--each-part", description = "One file for each part, its pivot on the origin.")
+  private boolean eachPart;
+
+  @Option(
+      names = "--pattern",
+      paramLabel = "NAME",
+      defaultValue = "{asset}_{part}",
+      description = "Names of these files: {asset}, {part} and {number} (${DEFAULT-VALUE}).")
+  private String pattern;
+
+  @Option(names = "--in-place", description = "Parts keep their places.")
+  private boolean inPlace;
+
   @Spec private CommandSpec spec;
 
   @Override
@@ -76,7 +91,8 @@ final class Convert implements Callable<Integer> {
               4,
               packing.packing(),
               null,
-              fbx.options());
+              fbx.options(),
+              new PartFiles(eachPart, pattern, !inPlace));
     } catch (IllegalArgumentException e) {
       throw new picocli.CommandLine.ParameterException(spec.commandLine(), e.getMessage() + ".");
     }
@@ -100,11 +116,11 @@ final class Convert implements Callable<Integer> {
     Scene far = Handling.result(cargo.near(), stages);
     Files.createDirectories(out);
     Map<String, Path> written = new TreeMap<>();
-    Landing landing =
-        Landing.write(
+    Landings landings =
+        Landings.write(
             far,
             options,
-            Landing.stem(cargo.name()),
+            cargo.name(),
             cargo.resources(),
             path -> {
               Path place = out.resolve(path);
@@ -114,12 +130,8 @@ final class Convert implements Callable<Integer> {
             },
             Progress.NONE);
     Proof proof =
-        Proof.of(
-            cargo.near(),
-            far,
-            landing.landed(options, new CargoFolder(written)),
-            cargo.resources(),
-            Progress.NONE);
+        landings.proof(
+            cargo.near(), far, options, new CargoFolder(written), cargo.resources(), Progress.NONE);
     ObjectMapper mapper = new ObjectMapper();
     ObjectNode json = mapper.valueToTree(proof);
     json.set("source", InspectReport.of(cargo));
@@ -128,8 +140,10 @@ final class Convert implements Callable<Integer> {
     spec.commandLine()
         .getOut()
         .println(
-            out.resolve(landing.mainFile())
-                + ": "
+            out.resolve(landings.mainFile())
+                + (landings.each().size() > 1
+                    ? " and " + (landings.each().size() - 1) + " more: "
+                    : ": ")
                 + proof.kept()
                 + " kept, "
                 + proof.changed()

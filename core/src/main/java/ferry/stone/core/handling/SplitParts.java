@@ -4,7 +4,9 @@ import ferry.stone.core.geometry.MeshCut;
 import ferry.stone.core.geometry.PickedCache;
 import ferry.stone.core.geometry.Pieces;
 import ferry.stone.core.geometry.SkinVertices;
+import ferry.stone.core.geometry.UvIslands;
 import ferry.stone.core.math.Figures;
+import ferry.stone.core.scene.Attribute;
 import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.FaceSet;
 import ferry.stone.core.scene.Material;
@@ -23,21 +25,23 @@ import java.util.List;
 import java.util.Map;
 
 /**
- * Splits meshes into parts of their own: by loose pieces, material, face set, the objects they were
- * merged from, or faces that were picked. Weights, morph targets, materials and caches go along.
- * The part itself becomes a group that holds them, so that what hangs on it and moves it stays.
+ * Splits meshes into parts of their own: by loose pieces, material, face set, UV island, the
+ * objects they were merged from, or faces that were picked. Weights, morph targets, materials and
+ * caches go along. The part itself becomes a group that holds them, so that what hangs on it and
+ * moves it stays.
  */
 public final class SplitParts extends BasicStep<SplitParts.Params> {
   private static final int MOST_PARTS = 20_000;
 
   /**
    * @param by {@code pieces}, {@code places} (pieces with vertices at one place joined), {@code
-   *     material}, {@code set}, {@code object} or {@code faces}
+   *     material}, {@code set}, {@code object}, {@code islands} (of the first UV set) or {@code
+   *     faces}
    * @param faces {@code node:face,face …} as picked on the near side
    */
   public record Params(String by, String faces) {
     public Params {
-      Field.oneOf("by", by, "pieces", "places", "material", "set", "object", "faces");
+      Field.oneOf("by", by, "pieces", "places", "material", "set", "object", "islands", "faces");
       faces = faces == null ? "" : faces;
     }
   }
@@ -47,8 +51,8 @@ public final class SplitParts extends BasicStep<SplitParts.Params> {
         Group.PARTS,
         "split",
         "Split",
-        "Makes parts of their own of loose pieces, materials, face sets or merged objects. Weights,"
-            + " morph targets and materials stay.",
+        "Makes parts of their own of loose pieces, materials, face sets, UV islands or merged objects."
+            + " Weights, morph targets and materials stay.",
         Params.class,
         true,
         Field.choice(
@@ -65,6 +69,8 @@ public final class SplitParts extends BasicStep<SplitParts.Params> {
             "face set",
             "object",
             "object it was merged from",
+            "islands",
+            "UV island",
             "faces",
             "picked faces"),
         Field.pick("faces", "Faces", "faces", "Pick them in the view, for picked faces only."));
@@ -193,6 +199,7 @@ public final class SplitParts extends BasicStep<SplitParts.Params> {
         case "material" -> materials(mesh);
         case "set" -> sets(mesh, mesh.faceSets());
         case "object" -> objects(mesh);
+        case "islands" -> islands(mesh);
         default -> faces(mesh);
       };
     }
@@ -204,6 +211,22 @@ public final class SplitParts extends BasicStep<SplitParts.Params> {
         names.add(mesh.name() + "_" + "0".repeat(digits - String.valueOf(i).length()) + i);
       }
       return new Groups(pieces.pieceOfFace(), names);
+    }
+
+    /** Faces without UVs stay together in a last part. */
+    private static Groups islands(PolygonMesh mesh) {
+      Attribute uv = mesh.first(Attribute.Semantic.UV).orElse(null);
+      if (uv == null) {
+        return null;
+      }
+      UvIslands islands = UvIslands.of(mesh, uv);
+      int[] of = islands.ofFace().clone();
+      boolean bare = false;
+      for (int f = 0; f < of.length; f++) {
+        bare |= of[f] < 0;
+        of[f] = of[f] < 0 ? islands.count() : of[f];
+      }
+      return pieces(mesh, new Pieces(islands.count() + (bare ? 1 : 0), of));
     }
 
     private Groups materials(PolygonMesh mesh) {

@@ -18,6 +18,7 @@ import java.util.Set;
  * @param fileName name of the file without ending, also for the files beside it; the crossing's
  *     name when left out
  * @param fbx what only FBX asks; the usual when left out, nothing for other formats
+ * @param parts one file for each part; one file of everything when left out
  */
 public record LandingOptions(
     String format,
@@ -28,7 +29,8 @@ public record LandingOptions(
     int influences,
     GltfPacking packing,
     String fileName,
-    FbxLanding fbx) {
+    FbxLanding fbx,
+    PartFiles parts) {
 
   private static final Set<String> FORMATS = Set.of("glb", "gltf", "fbx");
 
@@ -50,6 +52,7 @@ public record LandingOptions(
     }
     transforms = transforms == null ? Transforms.DATA : transforms;
     packing = packing == null ? GltfPacking.NONE : packing;
+    parts = parts == null ? PartFiles.ONE : parts;
     fbx = !format.equals("fbx") ? null : fbx == null ? FbxLanding.USUAL : fbx;
     influences = fbx == null ? influences : 0;
   }
@@ -63,7 +66,16 @@ public record LandingOptions(
       boolean doubleSided,
       int influences) {
     this(
-        format, embedTextures, embedBuffers, transforms, doubleSided, influences, null, null, null);
+        format,
+        embedTextures,
+        embedBuffers,
+        transforms,
+        doubleSided,
+        influences,
+        null,
+        null,
+        null,
+        null);
   }
 
   /** Name of the written files without ending. */
@@ -81,12 +93,33 @@ public record LandingOptions(
         influences,
         newPacking,
         fileName,
-        fbx);
+        fbx,
+        parts);
+  }
+
+  public LandingOptions withParts(PartFiles newParts) {
+    return new LandingOptions(
+        format,
+        embedTextures,
+        embedBuffers,
+        transforms,
+        doubleSided,
+        influences,
+        packing,
+        fileName,
+        fbx,
+        newParts);
   }
 
   /** FBX with everything inside. */
   public static LandingOptions fbx(FbxLanding fbx) {
-    return new LandingOptions("fbx", true, true, Transforms.DATA, false, 0, null, null, fbx);
+    return new LandingOptions("fbx", true, true, Transforms.DATA, false, 0, null, null, fbx, null);
+  }
+
+  /** Whether the landing of one scene is more than one file. */
+  @JsonIgnore
+  public boolean isSeveralFiles() {
+    return !embedTextures || format.equals("gltf") && !embedBuffers;
   }
 
   /** What the landed file's numbers mean. */

@@ -29,4 +29,9 @@ public record LedgerRow(
     CHANGED,
     LOST
   }
+
+  /** The same fact under another heading. */
+  LedgerRow under(String newGroup) {
+    return new LedgerRow(newGroup, fact, nodeId, near, far, landed, differs, verdict, note, about);
+  }
 }

@@ -83,6 +83,31 @@ public record Proof(
         count(rows, Verdict.LOST));
   }
 
+  /**
+   * The proofs of several files as one.
+   *
+   * @param names of the parts, which the rows stand under
+   */
+  public static Proof joined(List<Proof> proofs, List<String> names) {
+    List<LedgerRow> rows = new ArrayList<>();
+    long bytes = 0;
+    double seconds = 0;
+    for (int i = 0; i < proofs.size(); i++) {
+      String name = names.get(i);
+      proofs.get(i).rows().forEach(r -> rows.add(r.under(name + " · " + r.group())));
+      bytes += proofs.get(i).bytes();
+      seconds += proofs.get(i).readSeconds();
+    }
+    return new Proof(
+        Figures.count(proofs.size(), "file"),
+        bytes,
+        seconds,
+        rows,
+        count(rows, Verdict.KEPT),
+        count(rows, Verdict.CHANGED),
+        count(rows, Verdict.LOST));
+  }
+
   /** The far side as it was written: cut into triangles where the landing was told to. */
   private static Scene cut(Scene far, Landed landed) {
     return landed.isGltf() || !landed.triangulated()

@@ -40,6 +40,7 @@ class PictureStaysTest {
         Arguments.of("split", Map.of("by", "places"), EXACT),
         Arguments.of("split", Map.of("by", "material"), EXACT),
         Arguments.of("split", Map.of("by", "set"), EXACT),
+        Arguments.of("split", Map.of("by", "islands"), EXACT),
         Arguments.of("pivot", Map.of("to", "box", "height", "base", "side", "left"), SAMPLED),
         Arguments.of("pivot", Map.of("to", "origin", "snap", 0.25), SAMPLED),
         Arguments.of("pivot", Map.of("to", "mirror"), SAMPLED),

@@ -81,7 +81,11 @@ public class LandingController {
             }
           }
         };
-    return attachment(CargoPath.stem(landing.mainFile()) + ".zip", "application/zip").body(zip);
+    String name =
+        landing.options().parts().each()
+            ? landing.options().stem(crossings.get(landing.crossingId()).name())
+            : CargoPath.stem(landing.mainFile());
+    return attachment(name + ".zip", "application/zip").body(zip);
   }
 
   @GetMapping(path = "/landings/{id}/ledger.csv", produces = "text/csv;charset=UTF-8")
@@ -121,7 +125,9 @@ public class LandingController {
   }
 
   private static String mediaType(String path) {
-    return path.endsWith(".glb") ? "model/gltf-binary" : "model/gltf+json";
+    return path.endsWith(".glb")
+        ? "model/gltf-binary"
+        : path.endsWith(".gltf") ? "model/gltf+json" : "application/octet-stream";
   }
 
   private static ResponseEntity.BodyBuilder attachment(String name, String type) {

@@ -57,11 +57,15 @@ public class LandingRepository {
         file.size());
   }
 
-  public void done(String id, String mainFile, Proof proof) {
+  /**
+   * @param problem what is wrong with it all the same, or {@code null}
+   */
+  public void done(String id, String mainFile, Proof proof, String problem) {
     rows.change(
-        "UPDATE landing SET state = 'done', main_file = ?, proof = ? WHERE id = ?",
+        "UPDATE landing SET state = 'done', main_file = ?, proof = ?, problem = ? WHERE id = ?",
         mainFile,
         json.write(proof),
+        problem,
         id);
   }
 

@@ -4,10 +4,11 @@ import ferry.stone.core.cargo.CargoFolder;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.handling.Handling;
 import ferry.stone.core.handling.Step;
-import ferry.stone.core.landing.Landing;
 import ferry.stone.core.landing.LandingOptions;
+import ferry.stone.core.landing.Landings;
 import ferry.stone.core.proof.Proof;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.shore.Shore;
 import ferry.stone.core.work.Progress;
 import ferry.stone.server.crossing.Crossing;
 import ferry.stone.server.crossing.CrossingRepository;
@@ -106,11 +107,11 @@ public class LandingService {
       throws IOException, FormatException {
     Scene far = Handling.result(loaded.near(), loaded.handle(steps));
     List<LandedFile> files = new ArrayList<>();
-    Landing landing =
-        Landing.write(
+    Landings written =
+        Landings.write(
             far,
             options,
-            options.stem(crossing.name()),
+            crossing.name(),
             loaded.cargo(),
             path -> {
               BlobStore.Incoming incoming = blobs.create();
@@ -126,17 +127,19 @@ public class LandingService {
               };
             },
             progress.part(0, 0.6));
-    Map<String, Path> written = new TreeMap<>();
-    files.forEach(f -> written.put(f.path(), blobs.path(f.blob())));
+    Map<String, Path> places = new TreeMap<>();
+    files.forEach(f -> places.put(f.path(), blobs.path(f.blob())));
     Proof proof =
-        Proof.of(
+        written.proof(
             loaded.near(),
             far,
-            landing.landed(options, new CargoFolder(written)),
+            options,
+            new CargoFolder(places),
             loaded.cargo(),
             progress.part(0.6, 1));
     files.forEach(f -> landings.addFile(id, f));
-    landings.done(id, landing.mainFile(), proof);
+    landings.done(
+        id, written.mainFile(), proof, tooLarge(files, crossings.farShore(crossing.id())));
     Crossing now = crossings.get(crossing.id());
     crossingRows.summary(
         crossing.id(),
@@ -150,6 +153,20 @@ public class LandingService {
                 proof.changed(),
                 proof.lost()));
     events.tell("landing", crossing.id());
+  }
+
+  /** What is over the shore's limit; {@code null} for nothing. */
+  private static String tooLarge(List<LandedFile> files, Shore shore) {
+    long bytes = files.stream().mapToLong(LandedFile::size).sum();
+    long limit = shore.budgets().fileBytes();
+    return limit > 0 && bytes > limit
+        ? String.format(
+            Locale.ROOT,
+            "%.1f MB, more than the %.1f MB that %s takes. Smaller textures or packing help.",
+            bytes / 1e6,
+            limit / 1e6,
+            shore.name())
+        : null;
   }
 
   public LandingRecord get(String id) {

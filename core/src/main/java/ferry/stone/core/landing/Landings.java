@@ -1,0 +1,135 @@
+package ferry.stone.core.landing;
+
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.Output;
+import ferry.stone.core.format.Resources;
+import ferry.stone.core.proof.Proof;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.work.Progress;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * All files of a landing: one of everything, or one for each part, and the proof of them all.
+ *
+ * @param each what was written, in the order of the parts
+ */
+public record Landings(List<Each> each) {
+
+  /**
+   * One written scene.
+   *
+   * @param folder where its files are, with {@code /} at its end; empty when nothing else is there
+   * @param part place of the part in the far side, −1 for everything
+   */
+  public record Each(String folder, int part, Scene far, Landing landing) {}
+
+  /**
+   * @param asset name of the crossing
+   */
+  public static Landings write(
+      Scene far,
+      LandingOptions options,
+      String asset,
+      Resources resources,
+      Output output,
+      Progress progress)
+      throws IOException, FormatException {
+    String stem = options.stem(asset);
+    if (!options.parts().each()) {
+      Landing landing = Landing.write(far, options, stem, resources, output, progress);
+      return new Landings(List.of(new Each("", -1, far, landing)));
+    }
+    List<PartFiles.Named> parts = options.parts().of(far, stem);
+    List<Each> each = new ArrayList<>();
+    for (int i = 0; i < parts.size(); i++) {
+      PartFiles.Named named = parts.get(i);
+      progress.checkCancelled();
+      Scene part = PartScene.of(far, named.node(), options.parts().atOrigin());
+      // Files beside a part's file have names that others use too.
+      String folder = options.isSeveralFiles() ? named.stem() + "/" : "";
+      Landing landing =
+          Landing.write(
+              part,
+              options,
+              named.stem(),
+              resources,
+              path -> output.create(folder + path),
+              progress.part((double) i / parts.size(), (i + 1.0) / parts.size()));
+      each.add(new Each(folder, named.node(), part, landing));
+    }
+    return new Landings(each);
+  }
+
+  /** The file to open, or the first of several. */
+  public String mainFile() {
+    return each.get(0).folder() + each.get(0).landing().mainFile();
+  }
+
+  /**
+   * Reads every file back and compares it with its part.
+   *
+   * @param far the far side that was landed
+   * @param written all files of the landing
+   */
+  public Proof proof(
+      Scene near,
+      Scene far,
+      LandingOptions options,
+      Resources written,
+      Resources cargo,
+      Progress progress)
+      throws IOException, FormatException {
+    List<Proof> proofs = new ArrayList<>();
+    List<String> names = new ArrayList<>();
+    for (int i = 0; i < each.size(); i++) {
+      Each one = each.get(i);
+      Resources own = one.part() < 0 ? written : new OneLanding(written, one);
+      proofs.add(
+          Proof.of(
+              nearOf(near, far, one, options),
+              one.far(),
+              one.landing().landed(options, own),
+              cargo,
+              progress.part((double) i / each.size(), (i + 1.0) / each.size())));
+      names.add(one.part() < 0 ? "" : far.nodes().get(one.part()).name());
+    }
+    return each.size() == 1 ? proofs.get(0) : Proof.joined(proofs, names);
+  }
+
+  /** The same part of the near side; all of it when steps made the part. */
+  private static Scene nearOf(Scene near, Scene far, Each one, LandingOptions options) {
+    Integer place = one.part() < 0 ? null : near.nodePlaces().get(far.nodes().get(one.part()).id());
+    return place == null ? near : PartScene.of(near, place, options.parts().atOrigin());
+  }
+
+  /** The files of one landing among others. */
+  private record OneLanding(Resources all, Each one) implements Resources {
+    @Override
+    public List<String> paths() {
+      String folder = one.folder();
+      return folder.isEmpty()
+          ? List.of(one.landing().mainFile())
+          : all.paths().stream()
+              .filter(p -> p.startsWith(folder))
+              .map(p -> p.substring(folder.length()))
+              .toList();
+    }
+
+    @Override
+    public boolean contains(String path) {
+      return all.contains(one.folder() + path);
+    }
+
+    @Override
+    public long size(String path) {
+      return all.size(one.folder() + path);
+    }
+
+    @Override
+    public java.io.InputStream open(String path) throws IOException {
+      return all.open(one.folder() + path);
+    }
+  }
+}
