@@ -10,6 +10,7 @@ const offer = (kind: string, params = {}, nodeIds: number[] = []): Offer => ({
   kind,
   params,
   nodeIds,
+  asks: false,
 });
 
 describe('withOffer', () => {

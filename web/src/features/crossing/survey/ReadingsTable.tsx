@@ -21,6 +21,7 @@ export function ReadingsTable({ id, tabs }: { id: string; tabs: ReactNode }) {
         kind,
         params: params as Offer['params'],
         nodeIds: [],
+        asks: false,
       }),
     );
   return (

@@ -100,6 +100,37 @@ class FerryTest {
   }
 
   @Test
+  void eachPartBecomesAFileOfItsOwn() throws Exception {
+    Path yard = folder.resolve("yard.obj");
+    Files.writeString(
+        yard,
+        "o gate\nv 0 0 0\nv 1 0 0\nv 1 1 0\nf 1 2 3\n"
+            + "o Post\nv 5 0 0\nv 6 0 0\nv 6 2 0\nf 4 5 6\n");
+    Path target = folder.resolve("parts");
+    String[] command = {
+      "convert",
+      yard.toString(),
+      "--to",
+      "glb",
+      "--out",
+      target.toString(),
+      "--each-part",
+      "--in-place",
+      "--pattern",
+      "{number}-{part}"
+    };
+    assertEquals(0, run(command), err.toString());
+    assertTrue(Files.exists(target.resolve("1-gate.glb")));
+    assertTrue(Files.exists(target.resolve("2-Post.glb")));
+    JsonNode proof = new ObjectMapper().readTree(target.resolve("yard.proof.json").toFile());
+    assertEquals("2 files", proof.path("file").asText());
+    assertEquals(0, proof.path("lost").asInt());
+    command[command.length - 1] = "{colour}";
+    assertEquals(2, run(command));
+    assertTrue(err.toString().contains("{asset}, {part} and {number}"), err.toString());
+  }
+
+  @Test
   void whatIsLostGivesExitCodeOne() throws Exception {
     Path door = door();
     Files.writeString(folder.resolve("door.mtl"), "newmtl oak\nmap_Kd gone.png\n");
