@@ -21,6 +21,7 @@ export type Step = Schemas['Step'];
 export type LandingRecord = Schemas['LandingRecord'];
 export type LandingOptions = Schemas['LandingOptions'];
 export type LedgerRow = Schemas['LedgerRow'];
+export type PreviewCurves = Schemas['PreviewCurves'];
 export type Job = Schemas['Job'];
 export type Shore = Schemas['Shore'];
 export type ShoreView = Schemas['ShoreView'];

@@ -13,6 +13,7 @@ import {
   type MarksView,
   type NamedState,
   type PartView,
+  type PreviewCurves,
   type ShoreView,
   type SideView,
   type StepKind,
@@ -97,6 +98,14 @@ export const queries = {
       queryFn: () =>
         getJson<LedgerRow[]>(
           `/api/crossings/${id}/compare?a=${encodeURIComponent(a)}&b=${encodeURIComponent(b)}`,
+        ),
+    }),
+  curves: (id: string, side: 'near' | 'far', clip: number, node: number, revision: number) =>
+    queryOptions({
+      queryKey: ['crossing', id, 'scenes', 'curves', side, clip, node, revision],
+      queryFn: () =>
+        getJson<PreviewCurves>(
+          `/api/crossings/${id}/curves?side=${side}&clip=${clip}&node=${node}`,
         ),
     }),
   states: (id: string) =>

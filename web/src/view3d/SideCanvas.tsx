@@ -4,7 +4,9 @@ import type { Group } from 'three';
 import type { MarksView, SideView } from '../api/client';
 import { sideBox } from '../features/crossing/bounds';
 import { type Side, useView } from '../features/crossing/store';
+import type { BackdropView } from '../features/crossing/useBackdrop';
 import { useTheme } from '../shared/useTheme';
+import { Backdrop } from './Backdrop';
 import { CameraRig, type OnPick } from './CameraRig';
 import { GroundGrid } from './GroundGrid';
 import type { Motion } from './motionBlock';
@@ -21,12 +23,13 @@ interface Props {
   marks: MarksView | undefined;
   motion: Motion | null;
   deviations: Deviations;
+  backdrop: BackdropView | null;
   onPick: OnPick;
 }
 
 /** One view: canvas, camera, ground, staff and the side itself. Draws only when something changed. */
 export const SideCanvas = memo(function SideCanvas(props: Props) {
-  const { crossingId, which, side, meshes, marks, motion, deviations, onPick } = props;
+  const { crossingId, which, side, meshes, marks, motion, deviations, backdrop, onPick } = props;
   const skeleton = useView((s) => s.skeleton);
   const content = useRef<Group | null>(null);
   const night = useTheme((s) => s.theme) === 'night';
@@ -58,6 +61,7 @@ export const SideCanvas = memo(function SideCanvas(props: Props) {
         deviations={deviations}
         picks={picks}
       />
+      {backdrop && <Backdrop {...backdrop} metresPerUnit={side.metresPerUnit} night={night} />}
       <GroundGrid box={box} metresPerUnit={side.metresPerUnit} night={night} />
       <TideStaff box={box} metresPerUnit={side.metresPerUnit} night={night} />
       <CameraRig side={which} box={box} content={content} onPick={onPick} />

@@ -24,6 +24,7 @@ export default function CrossingPage() {
   const selected = useView((s) => s.selected);
   const ready = crossing.data?.state === 'ready';
   const near = useQuery({ ...queries.near(id), enabled: ready });
+  const handling = useQuery({ ...queries.handling(id), enabled: ready });
   useCrossingKeys(id, stop as Stop, ready);
 
   // A link may name a part: it is selected once, then the address follows the selection.
@@ -74,7 +75,7 @@ export default function CrossingPage() {
         <CargoPanel id={id} ready={ready} />
         <div className="workbench">
           <TwinView id={id} crossing={crossing.data} />
-          <Timeline clips={near.data?.clips ?? []} rigged={(near.data?.skins.length ?? 0) > 0} />
+          <Timeline id={id} near={near.data} revision={handling.data?.revision ?? 0} />
           {crossing.data && <Quayside id={id} stop={stop as Stop} crossing={crossing.data} />}
         </div>
       </main>

@@ -17,6 +17,7 @@ import { useMotion } from './motion/useMotion';
 import { PickNote } from './PickNote';
 import { StateChoice } from './StateChoice';
 import { type Layout, type Side, useView } from './store';
+import { useBackdrop } from './useBackdrop';
 import { useFind } from './useFind';
 import { usePick } from './usePick';
 import { useThumbnail } from './useThumbnail';
@@ -96,6 +97,7 @@ export function TwinView({ id, crossing }: Props) {
   const farDeviations = useMemo(() => ({ ...farOff, most }), [farOff, most]);
   const pickNear = usePick(id, 'near', nearSide);
   const pickFar = usePick(id, 'far', farSide);
+  const backdrop = useBackdrop(id);
   const clip = useTime((s) => s.clip);
   const nearMotion = useMotion(id, 'near', clip, 0);
   const farMotion = useMotion(id, 'far', clip, revision ?? 0);
@@ -149,6 +151,7 @@ export function TwinView({ id, crossing }: Props) {
             marks={shown}
             motion={nearMotion}
             deviations={nearDeviations}
+            backdrop={backdrop}
             onPick={pickNear}
           />
         )}
@@ -181,6 +184,7 @@ export function TwinView({ id, crossing }: Props) {
             marks={shown}
             motion={farMotion}
             deviations={farDeviations}
+            backdrop={backdrop}
             onPick={pickFar}
           />
         )}
@@ -278,7 +282,7 @@ function ViewFrame(props: FrameProps) {
       <PickNote which={which} />
       <div className="view-foot">
         {(which === 'near' ? layout !== 'far' : layout === 'far') && (
-          <ViewTools side={side} rigged={rigged} />
+          <ViewTools id={crossingId} side={side} rigged={rigged} />
         )}
         {(which === 'far' || layout === 'near') && (
           <ButtonGroup aria-label="Views">

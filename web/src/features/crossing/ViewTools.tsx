@@ -1,5 +1,7 @@
+import { useQuery } from '@tanstack/react-query';
 import { ButtonGroup, Form } from 'react-bootstrap';
 import type { SideView } from '../../api/client';
+import { queries } from '../../api/queries';
 import { Button } from '../../shared/Button';
 import { type PickMode, SHADINGS, useView } from './store';
 
@@ -9,8 +11,14 @@ export const PICKS: { id: PickMode; label: string; help: string }[] = [
   { id: 'vertex', label: 'Vertices', help: 'A click picks the nearest vertex of a face' },
 ];
 
-/** What both views show: shading, skeleton, the file's lights, and the camera to look through. */
-export function ViewTools({ side, rigged }: { side: SideView | undefined; rigged: boolean }) {
+interface Props {
+  id: string;
+  side: SideView | undefined;
+  rigged: boolean;
+}
+
+/** What both views show: shading, skeleton, lights, backdrop, and the camera to look through. */
+export function ViewTools({ id, side, rigged }: Props) {
   const shading = useView((s) => s.shading);
   const skeleton = useView((s) => s.skeleton);
   const ownLights = useView((s) => s.ownLights);
@@ -70,7 +78,36 @@ export function ViewTools({ side, rigged }: { side: SideView | undefined; rigged
         </Button>
       )}
       {(side?.cameras.length ?? 0) > 0 && <CameraChoice side={side} />}
+      <BackdropChoice id={id} />
     </>
+  );
+}
+
+/** Another crossing to stand in at its true size. */
+function BackdropChoice({ id }: { id: string }) {
+  const backdrop = useView((s) => s.backdrop);
+  const set = useView((s) => s.set);
+  const crossings = useQuery(queries.crossings());
+  const others = (crossings.data ?? []).filter((c) => c.id !== id && c.state === 'ready');
+  if (others.length === 0) {
+    return null;
+  }
+  return (
+    <Form.Select
+      size="sm"
+      className="backdrop-choice"
+      aria-label="Backdrop"
+      title="Shows another crossing behind this one, at its true size"
+      value={others.some((c) => c.id === backdrop) ? (backdrop ?? '') : ''}
+      onChange={(e) => set({ backdrop: e.target.value || null })}
+    >
+      <option value="">No backdrop</option>
+      {others.map((c) => (
+        <option key={c.id} value={c.id}>
+          {c.name}
+        </option>
+      ))}
+    </Form.Select>
   );
 }
 

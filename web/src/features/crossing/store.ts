@@ -66,6 +66,8 @@ interface ViewState {
   level: number;
   /** The state that each view shows: `near`, `now`, `after:3` or `named:…`. */
   states: Record<Side, string>;
+  /** Crossing whose far side stands behind both views, for its size; `null` for none. */
+  backdrop: string | null;
   /** Whether a comparison puts both states on one spot first. */
   sameSpot: boolean;
   /** What a click in a view picks. */
@@ -106,6 +108,7 @@ export const useView = create<ViewState>((set) => ({
   ownLights: false,
   lookThrough: null,
   states: { near: 'near', far: 'now' },
+  backdrop: null,
   sameSpot: false,
   pickMode: 'part',
   picks: [],

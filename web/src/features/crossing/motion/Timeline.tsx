@@ -1,15 +1,25 @@
-import { useEffect } from 'react';
+import { useEffect, useState } from 'react';
 import { Form } from 'react-bootstrap';
 import type { SideView } from '../../../api/client';
 import { Button } from '../../../shared/Button';
 import { useKeys } from '../../../shared/useKeys';
 import { useView } from '../store';
+import { Curves } from './Curves';
 import { frameOf, SPEEDS, useTime } from './time';
 
 const TICKS = 12;
 
-/** Clip, play, scrub, range, speed and loop: shown when there is motion. */
-export function Timeline({ clips, rigged }: { clips: SideView['clips']; rigged: boolean }) {
+interface Props {
+  id: string;
+  near: SideView | undefined;
+  revision: number;
+}
+
+/** Clip, play, scrub, range, speed, loop and curves: shown when there is motion. */
+export function Timeline({ id, near, revision }: Props) {
+  const clips = near?.clips ?? [];
+  const rigged = (near?.skins.length ?? 0) > 0;
+  const [curves, setCurves] = useState(false);
   const s = useTime();
   const pose = useView((v) => v.pose);
   const setView = useView((v) => v.set);
@@ -50,110 +60,124 @@ export function Timeline({ clips, rigged }: { clips: SideView['clips']; rigged: 
     p: play,
     b: () => s.step(-1),
     n: () => s.step(1),
+    v: () => setCurves(!curves),
   });
   if (clips.length === 0 && !rigged) {
     return null;
   }
   return (
-    <section className="timeline" aria-label="Timeline">
-      <Form.Select
-        size="sm"
-        aria-label="Clip"
-        value={pose === 'bind' ? 'bind' : (s.clip ?? '')}
-        onChange={(e) => {
-          setView({ pose: e.target.value === 'bind' ? 'bind' : 'clip' });
-          s.open(clips.find((c) => String(c.id) === e.target.value) ?? null);
-        }}
-      >
-        <option value="">Rest pose</option>
-        {rigged && <option value="bind">Bind pose</option>}
-        {clips.map((c) => (
-          <option key={c.id} value={c.id}>
-            {c.name || '(no name)'}
-          </option>
-        ))}
-      </Form.Select>
-      <Button
-        variant="outline-secondary"
-        onClick={play}
-        disabled={clips.length === 0}
-        title="Play or stop (P)"
-      >
-        {s.playing ? 'Stop' : 'Play'}
-      </Button>
-      <Button
-        variant="outline-secondary"
-        disabled={!clip}
-        onClick={() => s.step(-1)}
-        title="One frame back (B)"
-        aria-label="One frame back"
-      >
-        −1
-      </Button>
-      <Button
-        variant="outline-secondary"
-        disabled={!clip}
-        onClick={() => s.step(1)}
-        title="One frame on (N)"
-        aria-label="One frame on"
-      >
-        +1
-      </Button>
-      <div className="track">
-        <div className="ticks" aria-hidden="true">
-          {clip && <Ticks start={s.start} end={s.end} />}
-        </div>
-        <Form.Range
-          aria-label="Frame"
-          disabled={!clip}
-          min={0}
-          max={Math.max(1, s.frames - 1)}
-          step={1}
-          value={clip ? frame : 0}
+    <>
+      {curves && <Curves id={id} nodes={near?.nodes ?? []} revision={revision} />}
+      <section className="timeline" aria-label="Timeline">
+        <Form.Select
+          size="sm"
+          aria-label="Clip"
+          value={pose === 'bind' ? 'bind' : (s.clip ?? '')}
           onChange={(e) => {
-            s.set({ playing: false });
-            s.toFrame(Number(e.target.value));
+            setView({ pose: e.target.value === 'bind' ? 'bind' : 'clip' });
+            s.open(clips.find((c) => String(c.id) === e.target.value) ?? null);
           }}
-        />
-        {clip && (
-          <div
-            className="range"
-            style={{
-              left: `${(100 * s.range[0]) / Math.max(1, s.frames - 1)}%`,
-              right: `${100 - (100 * s.range[1]) / Math.max(1, s.frames - 1)}%`,
+        >
+          <option value="">Rest pose</option>
+          {rigged && <option value="bind">Bind pose</option>}
+          {clips.map((c) => (
+            <option key={c.id} value={c.id}>
+              {c.name || '(no name)'}
+            </option>
+          ))}
+        </Form.Select>
+        <Button
+          variant="outline-secondary"
+          onClick={play}
+          disabled={clips.length === 0}
+          title="Play or stop (P)"
+        >
+          {s.playing ? 'Stop' : 'Play'}
+        </Button>
+        <Button
+          variant="outline-secondary"
+          disabled={!clip}
+          onClick={() => s.step(-1)}
+          title="One frame back (B)"
+          aria-label="One frame back"
+        >
+          −1
+        </Button>
+        <Button
+          variant="outline-secondary"
+          disabled={!clip}
+          onClick={() => s.step(1)}
+          title="One frame on (N)"
+          aria-label="One frame on"
+        >
+          +1
+        </Button>
+        <div className="track">
+          <div className="ticks" aria-hidden="true">
+            {clip && <Ticks start={s.start} end={s.end} />}
+          </div>
+          <Form.Range
+            aria-label="Frame"
+            disabled={!clip}
+            min={0}
+            max={Math.max(1, s.frames - 1)}
+            step={1}
+            value={clip ? frame : 0}
+            onChange={(e) => {
+              s.set({ playing: false });
+              s.toFrame(Number(e.target.value));
             }}
           />
-        )}
-      </div>
-      <output className="moment">
-        {clip
-          ? `${s.seconds.toFixed(2)} s · frame ${frame} of ${s.frames - 1}`
-          : pose === 'bind'
-            ? 'bind pose'
-            : 'rest pose'}
-      </output>
-      <RangeField which={0} label="From" />
-      <RangeField which={1} label="To" />
-      <Form.Select
-        size="sm"
-        aria-label="Speed"
-        value={s.speed}
-        onChange={(e) => s.set({ speed: Number(e.target.value) })}
-      >
-        {SPEEDS.map((v) => (
-          <option key={v} value={v}>
-            × {v}
-          </option>
-        ))}
-      </Form.Select>
-      <Form.Check
-        type="checkbox"
-        id="loop"
-        label="Loop"
-        checked={s.loop}
-        onChange={(e) => s.set({ loop: e.target.checked })}
-      />
-    </section>
+          {clip && (
+            <div
+              className="range"
+              style={{
+                left: `${(100 * s.range[0]) / Math.max(1, s.frames - 1)}%`,
+                right: `${100 - (100 * s.range[1]) / Math.max(1, s.frames - 1)}%`,
+              }}
+            />
+          )}
+        </div>
+        <output className="moment">
+          {clip
+            ? `${s.seconds.toFixed(2)} s · frame ${frame} of ${s.frames - 1}`
+            : pose === 'bind'
+              ? 'bind pose'
+              : 'rest pose'}
+        </output>
+        <RangeField which={0} label="From" />
+        <RangeField which={1} label="To" />
+        <Form.Select
+          size="sm"
+          aria-label="Speed"
+          value={s.speed}
+          onChange={(e) => s.set({ speed: Number(e.target.value) })}
+        >
+          {SPEEDS.map((v) => (
+            <option key={v} value={v}>
+              × {v}
+            </option>
+          ))}
+        </Form.Select>
+        <Form.Check
+          type="checkbox"
+          id="loop"
+          label="Loop"
+          checked={s.loop}
+          onChange={(e) => s.set({ loop: e.target.checked })}
+        />
+        <Button
+          variant="outline-secondary"
+          active={curves}
+          aria-pressed={curves}
+          disabled={clips.length === 0}
+          onClick={() => setCurves(!curves)}
+          title="Curves of the selected part (V)"
+        >
+          Curves
+        </Button>
+      </section>
+    </>
   );
 }
 

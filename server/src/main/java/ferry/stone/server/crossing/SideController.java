@@ -8,6 +8,7 @@ import ferry.stone.core.handling.Step;
 import ferry.stone.core.handling.Steps;
 import ferry.stone.core.landing.Landing;
 import ferry.stone.core.landing.Preview;
+import ferry.stone.core.landing.PreviewCurves;
 import ferry.stone.core.landing.PreviewMotion;
 import ferry.stone.core.proof.LedgerExport;
 import ferry.stone.core.proof.LedgerRow;
@@ -247,16 +248,40 @@ public class SideController {
       @RequestParam int clip,
       @RequestParam(defaultValue = "0") int from)
       throws IOException, FormatException {
-    LoadedCrossing loaded = crossings.scenes(id);
+    Scene scene = side(id, side);
     boolean far = side.equals("far");
-    Scene scene =
-        far ? Handling.result(loaded.near(), loaded.handle(handlings.steps(id))) : loaded.near();
-    Clip found =
-        scene.clips().stream()
-            .filter(c -> c.id() == clip)
-            .findFirst()
-            .orElseThrow(() -> new NotFoundException("This clip is not there any more."));
-    return PreviewMotion.of(scene, found, far ? SideView.farToView(scene) : new Matrix4d(), from);
+    return PreviewMotion.of(
+        scene, clip(scene, clip), far ? SideView.farToView(scene) : new Matrix4d(), from);
+  }
+
+  /**
+   * Curves of a clip on one part, sampled at its frames.
+   *
+   * @param side {@code near} or {@code far}
+   */
+  @GetMapping("/crossings/{id}/curves")
+  public PreviewCurves curves(
+      @PathVariable String id,
+      @RequestParam String side,
+      @RequestParam int clip,
+      @RequestParam int node)
+      throws IOException, FormatException {
+    Scene scene = side(id, side);
+    return PreviewCurves.of(scene, clip(scene, clip), node);
+  }
+
+  private Scene side(String id, String side) throws IOException, FormatException {
+    LoadedCrossing loaded = crossings.scenes(id);
+    return side.equals("far")
+        ? Handling.result(loaded.near(), loaded.handle(handlings.steps(id)))
+        : loaded.near();
+  }
+
+  private static Clip clip(Scene scene, int clip) {
+    return scene.clips().stream()
+        .filter(c -> c.id() == clip)
+        .findFirst()
+        .orElseThrow(() -> new NotFoundException("This clip is not there any more."));
   }
 
   @GetMapping("/crossings/{id}/textures/{textureId}")

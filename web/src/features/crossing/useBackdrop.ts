@@ -1,0 +1,26 @@
+import { useQuery } from '@tanstack/react-query';
+import type { SideView } from '../../api/client';
+import { queries } from '../../api/queries';
+import type { Part } from '../../view3d/meshBlock';
+import { useMeshes } from '../../view3d/useMeshes';
+import { useView } from './store';
+
+export interface BackdropView {
+  side: SideView;
+  parts: Map<string, Part[]>;
+}
+
+/** The far side of the crossing that is chosen as a backdrop, once it is there. */
+export function useBackdrop(crossingId: string): BackdropView | null {
+  const chosen = useView((s) => s.backdrop);
+  const id = chosen && chosen !== crossingId ? chosen : null;
+  const handling = useQuery({ ...queries.handling(id ?? ''), enabled: id !== null });
+  const revision = handling.data?.revision;
+  const far = useQuery({
+    ...queries.far(id ?? '', revision ?? 0, null),
+    enabled: id !== null && revision !== undefined,
+  });
+  const side = id === null ? undefined : far.data;
+  const meshes = useMeshes(id ?? '', side, 'none');
+  return side && meshes.ready ? { side, parts: meshes.parts } : null;
+}
