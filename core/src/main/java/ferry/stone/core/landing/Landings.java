@@ -93,7 +93,7 @@ public record Landings(List<Each> each) {
               one.landing().landed(options, own),
               cargo,
               progress.part((double) i / each.size(), (i + 1.0) / each.size())));
-      names.add(one.part() < 0 ? "" : far.nodes().get(one.part()).name());
+      names.add(one.folder() + one.landing().mainFile());
     }
     return each.size() == 1 ? proofs.get(0) : Proof.joined(proofs, names);
   }

@@ -6,10 +6,12 @@ import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.LocalTransform;
 import ferry.stone.core.scene.LocalTransform.Trs;
 import ferry.stone.core.scene.Node;
+import ferry.stone.core.scene.NodeSet;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.Skin;
 import ferry.stone.core.work.Progress;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -48,7 +50,7 @@ final class PartScene {
     }
     steps.add(new Step("materials", "remove", Map.of("what", "unusedMaterials"), true, List.of()));
     var stages = Handling.run(whole, steps, Progress.NONE);
-    Scene result = withoutStill(Handling.result(whole, stages));
+    Scene result = withoutOthers(Handling.result(whole, stages));
     return atOrigin && !alone
         ? result.toBuilder()
             .placement(new Matrix4d().translation(pivot.negate()).mul(result.placement()))
@@ -130,8 +132,8 @@ final class PartScene {
     return scene.toBuilder().nodes(nodes).placement(new Matrix4d()).build();
   }
 
-  /** Without clips that move nothing of what is left. */
-  private static Scene withoutStill(Scene scene) {
+  /** Without clips and sets that have nothing to do with what is left. */
+  private static Scene withoutOthers(Scene scene) {
     Set<Integer> known = new HashSet<>();
     scene.nodes().forEach(n -> known.add(n.id()));
     scene.cameras().forEach(c -> known.add(c.id()));
@@ -147,6 +149,13 @@ final class PartScene {
                 .withKeys(clip.keys().stream().filter(k -> known.contains(k.targetId())).toList()));
       }
     }
-    return scene.toBuilder().clips(clips).build();
+    List<NodeSet> sets = new ArrayList<>();
+    for (NodeSet set : scene.sets()) {
+      int[] members = Arrays.stream(set.nodeIds()).filter(known::contains).toArray();
+      if (members.length > 0) {
+        sets.add(new NodeSet(set.name(), set.kind(), members, set.visible()));
+      }
+    }
+    return scene.toBuilder().clips(clips).sets(sets).build();
   }
 }

@@ -86,7 +86,7 @@ public record Proof(
   /**
    * The proofs of several files as one.
    *
-   * @param names of the parts, which the rows stand under
+   * @param names of the files, which the rows stand under
    */
   public static Proof joined(List<Proof> proofs, List<String> names) {
     List<LedgerRow> rows = new ArrayList<>();

@@ -121,8 +121,8 @@ final class MeshChecks {
         list.add(table.high(e));
       }
     }
-    int seams = seamCount(open, place);
-    reportOpen(open, seams);
+    int joined = open.size() == 0 ? 0 : joinedOnBorders();
+    reportOpen(open, seamCount(open, place), joined);
     report.elements(
         "non-manifold-edges",
         Severity.FIX,
@@ -142,7 +142,7 @@ final class MeshChecks {
         "Neighbouring faces are wound against each other: one of the two shows its back.",
         Offer.step("Make faces agree", "unify", Map.of()));
     insideOut(opposed.size() > 0);
-    coincident(open.size() > 0);
+    coincident(joined);
   }
 
   /** Closed pieces whose volume is below 0, and panels turned against those beside them. */
@@ -188,14 +188,16 @@ final class MeshChecks {
     return millimetres > 0 ? Math.max(1e-6, Math.pow(10, Math.rint(Math.log10(millimetres)))) : 0;
   }
 
-  /** Vertices on top of each other along borders: unsewn panels, split pieces. */
-  private void coincident(boolean hasBorders) {
+  /** How many vertices stand on top of others along borders: unsewn panels, split pieces. */
+  private int joinedOnBorders() {
     double distance = seamMillimetres();
-    if (!hasBorders || distance == 0) {
-      return;
-    }
-    int joined =
-        Weld.count(mesh, skin, new Weld.Options(distance / 1000 / metresPerUnit, true, true));
+    return distance == 0
+        ? 0
+        : Weld.count(mesh, skin, new Weld.Options(distance / 1000 / metresPerUnit, true, true));
+  }
+
+  private void coincident(int joined) {
+    double distance = seamMillimetres();
     if (joined > 0) {
       findings.add(
           Finding.of(
@@ -216,7 +218,7 @@ final class MeshChecks {
     }
   }
 
-  private void reportOpen(IntList open, int seams) {
+  private void reportOpen(IntList open, int seams, int joined) {
     if (open.size() == 0) {
       return;
     }
@@ -236,29 +238,29 @@ final class MeshChecks {
         seams > 0
             ? finding.evidence(Figures.count(seams) + " of them are unwelded seams")
             : finding;
-    findings.add(told.offer(borderOffers(seams == count)));
+    findings.add(told.offer(borderOffers(joined > 0, seams == count)));
   }
 
-  /** Small rings are holes; what is open otherwise is meant to be seen from behind. */
-  private Offer[] borderOffers(boolean seamsOnly) {
+  /** Seams are sewn first; small rings are holes; what else is open is seen from behind. */
+  private Offer[] borderOffers(boolean seams, boolean seamsOnly) {
     List<Integer> own = List.of(report.node());
-    if (seamsOnly) {
-      return new Offer[] {
-        Offer.step(
-                "Weld, keep seams",
-                "weld",
-                Map.of("distance", seamMillimetres(), "where", "borders"))
-            .on(own)
-      };
+    List<Offer> offers = new ArrayList<>();
+    if (seams) {
+      Map<String, Object> sew = Map.of("distance", seamMillimetres(), "where", "borders");
+      offers.add(Offer.step("Weld, keep seams", "weld", sew).on(own));
+    }
+    if (seams && seamsOnly) {
+      return offers.toArray(Offer[]::new);
     }
     double whole = points.bounds().isEmpty() ? 0 : points.bounds().diagonal();
     double small = 0;
     double largest = 0;
-    for (double size : Holes.of(mesh).sizes()) {
+    // The outlines of panels that are not sewn yet are no holes.
+    double[] rings = seams ? new double[0] : Holes.of(mesh).sizes();
+    for (double size : rings) {
       largest = Math.max(largest, size);
       small = size <= HOLE_PART * whole ? Math.max(small, size) : small;
     }
-    List<Offer> offers = new ArrayList<>();
     if (small > 0) {
       offers.add(close("Close small holes", small));
     }

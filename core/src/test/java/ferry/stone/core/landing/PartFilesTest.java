@@ -162,7 +162,7 @@ class PartFilesTest {
     assertTrue(run.files().contains("Arm/Arm.gltf"), run.files().paths().toString());
     assertTrue(run.files().contains("arm_2/arm_2.gltf"), run.files().paths().toString());
     assertEquals(0, run.proof().lost());
-    assertTrue(run.proof().rows().get(0).group().startsWith("Arm · "));
+    assertTrue(run.proof().rows().get(0).group().startsWith("Arm/Arm.gltf · "));
   }
 
   @Test
