@@ -66,32 +66,36 @@ export function Curves({ id, nodes, revision }: Props) {
         </ButtonGroup>
         <span className="quiet">near thin, far thick</span>
       </div>
-      <svg
-        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-        preserveAspectRatio="none"
-        role="img"
-        aria-label={`Curves of ${name}`}
-        onPointerDown={(e) => {
-          const box = e.currentTarget.getBoundingClientRect();
-          const to = start + ((e.clientX - box.left) / box.width) * (end - start);
-          set({ playing: false, seconds: Math.max(start, Math.min(end, to)) });
-        }}
-      >
-        {own(nearLines).map((l, i) => (
-          <Line key={`near ${l.name}`} line={l} place={i} span={span} width={1} />
-        ))}
-        {own(farLines).map((l, i) => (
-          <Line key={`far ${l.name}`} line={l} place={i} span={span} width={2.2} />
-        ))}
-        {own(farLines)
-          .slice(0, 1)
-          .flatMap((l) => l.keys)
-          .map((t) => {
-            const x = end > start ? (WIDTH * (t - start)) / (end - start) : 0;
-            return <line key={t} className="key" x1={x} x2={x} y1={HEIGHT - 5} y2={HEIGHT} />;
-          })}
-        <line className="now" x1={WIDTH * part} x2={WIDTH * part} y1={0} y2={HEIGHT} />
-      </svg>
+      <div className="curves-plot">
+        <svg
+          viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+          preserveAspectRatio="none"
+          role="img"
+          aria-label={`Curves of ${name}`}
+          onPointerDown={(e) => {
+            const box = e.currentTarget.getBoundingClientRect();
+            const to = start + ((e.clientX - box.left) / box.width) * (end - start);
+            set({ playing: false, seconds: Math.max(start, Math.min(end, to)) });
+          }}
+        >
+          {own(nearLines).map((l, i) => (
+            <Line key={`near ${l.name}`} line={l} place={i} span={span} width={1} />
+          ))}
+          {own(farLines).map((l, i) => (
+            <Line key={`far ${l.name}`} line={l} place={i} span={span} width={2.2} />
+          ))}
+          {own(farLines)
+            .slice(0, 1)
+            .flatMap((l) => l.keys)
+            .map((t) => {
+              const x = end > start ? (WIDTH * (t - start)) / (end - start) : 0;
+              return <line key={t} className="key" x1={x} x2={x} y1={HEIGHT - 5} y2={HEIGHT} />;
+            })}
+          <line className="now" x1={WIDTH * part} x2={WIDTH * part} y1={0} y2={HEIGHT} />
+        </svg>
+        <span className="high">{figure(span[1])}</span>
+        <span className="low">{figure(span[0])}</span>
+      </div>
       <dl className="curves-values">
         {own(farLines).map((l, i) => (
           <div key={l.name}>
@@ -117,6 +121,10 @@ export function Curves({ id, nodes, revision }: Props) {
       </dl>
     </section>
   );
+}
+
+function figure(value: number): string {
+  return Number(value.toPrecision(3)).toString();
 }
 
 interface LineProps {
