@@ -6,22 +6,52 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
+import ferry.stone.demo.DemoWorld;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
+import java.io.OutputStream;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Locale;
 import java.util.regex.Pattern;
 import javax.imageio.ImageIO;
+import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.io.TempDir;
 
 /** A page that is used as by hand; a fault in its console fails the test. */
 abstract class OnThePage {
+  @TempDir static Path folder;
+  private static FerryProcess ferry;
+
   Browser browser;
   Page page;
 
-  /** Where the server answers. */
-  abstract String url();
+  @BeforeAll
+  static void startServer() throws Exception {
+    ferry = FerryProcess.start(folder.resolve("data"), true);
+  }
+
+  @AfterAll
+  static void stopServer() throws Exception {
+    ferry.close();
+  }
+
+  /** A demo cargo as a user would have it: a zip. */
+  static Path zip(DemoWorld.Cargo cargo) throws Exception {
+    Path zip = folder.resolve(cargo.name().toLowerCase(Locale.ROOT) + ".zip");
+    try (OutputStream out = Files.newOutputStream(zip)) {
+      DemoWorld.write(cargo, out);
+    }
+    return zip;
+  }
+
+  static String url() {
+    return ferry.url;
+  }
 
   @BeforeEach
   final void open() {
@@ -64,10 +94,31 @@ abstract class OnThePage {
     page.waitForTimeout(800);
   }
 
+  final BufferedImage imageOf(String side) throws Exception {
+    byte[] png = page.locator(".view[data-side=" + side + "] canvas").screenshot();
+    return ImageIO.read(new ByteArrayInputStream(png));
+  }
+
+  /** Part of the pixels that differ by more than a shade. */
+  static double differing(BufferedImage a, BufferedImage b) {
+    int off = 0;
+    for (int y = 0; y < a.getHeight(); y++) {
+      for (int x = 0; x < a.getWidth(); x++) {
+        int p = a.getRGB(x, y);
+        int q = b.getRGB(x, y);
+        int most = 0;
+        for (int shift = 0; shift <= 16; shift += 8) {
+          most = Math.max(most, Math.abs((p >> shift & 255) - (q >> shift & 255)));
+        }
+        off += most > 12 ? 1 : 0;
+      }
+    }
+    return (double) off / (a.getWidth() * a.getHeight());
+  }
+
   /** Part of a view's pixels that are dark iron, pale stone or ground, in its middle. */
   final double part(String side, java.util.function.IntPredicate colour) throws Exception {
-    byte[] png = page.locator(".view[data-side=" + side + "] canvas").screenshot();
-    BufferedImage image = ImageIO.read(new ByteArrayInputStream(png));
+    BufferedImage image = imageOf(side);
     int hits = 0;
     int all = 0;
     for (int y = image.getHeight() / 8; y < image.getHeight() * 7 / 8; y += 2) {

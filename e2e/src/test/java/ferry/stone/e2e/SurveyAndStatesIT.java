@@ -9,39 +9,20 @@ import com.microsoft.playwright.Page;
 import com.microsoft.playwright.assertions.LocatorAssertions.ContainsTextOptions;
 import com.microsoft.playwright.options.AriaRole;
 import ferry.stone.demo.DemoWorld;
-import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.regex.Pattern;
-import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 
 /** Survey, handling, states, shores and forecasts on the page, with the sail of the demo world. */
 class SurveyAndStatesIT extends OnThePage {
-  @TempDir static Path folder;
-  private static FerryProcess ferry;
   private static Path sail;
 
   @BeforeAll
-  static void start() throws Exception {
-    ferry = FerryProcess.start(folder.resolve("data"), false);
-    sail = folder.resolve("sail.zip");
-    try (OutputStream out = Files.newOutputStream(sail)) {
-      DemoWorld.write(DemoWorld.Cargo.SAIL, out);
-    }
-  }
-
-  @AfterAll
-  static void stop() throws Exception {
-    ferry.close();
-  }
-
-  @Override
-  String url() {
-    return ferry.url;
+  static void write() throws Exception {
+    sail = zip(DemoWorld.Cargo.SAIL);
   }
 
   private Locator finding(String code) {
@@ -192,14 +173,14 @@ class SurveyAndStatesIT extends OnThePage {
     page.getByLabel("Shore file").setInputFiles(Files.writeString(folder.resolve("no.json"), "?"));
     assertThat(page.getByText("is no shore")).isVisible();
 
-    page.navigate(ferry.url);
+    page.navigate(url());
     bring(sail);
     waitForViews();
     stop("Landing");
     page.getByLabel("Far shore").selectOption("Weir workshop");
     stop("Survey");
     assertThat(finding("over-triangles")).containsText("of 10");
-    page.navigate(ferry.url + "/shores");
+    page.navigate(url() + "/shores");
     page.getByText("Weir workshop").click();
     button("Delete").click();
     assertThat(page.locator(".shore-list li")).hasCount(9);
@@ -214,7 +195,7 @@ class SurveyAndStatesIT extends OnThePage {
     assertThat(page.locator(".atlas tr[data-capability]")).hasCount(1);
     assertThat(page.locator("tr[data-capability=FACE_SETS]")).containsText("lost");
 
-    page.navigate(ferry.url);
+    page.navigate(url());
     bring(sail);
     waitForViews();
     stop("Landing");

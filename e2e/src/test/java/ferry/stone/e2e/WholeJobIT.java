@@ -18,34 +18,16 @@ import java.util.regex.Pattern;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
 import java.util.zip.ZipOutputStream;
-import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 
 /** The whole job by hand-like actions: real page, real server, real files. */
 class WholeJobIT extends OnThePage {
-  @TempDir static Path folder;
-  private static FerryProcess ferry;
   private static Path zip;
 
   @BeforeAll
-  static void start() throws Exception {
-    ferry = FerryProcess.start(folder.resolve("data"), true);
-    zip = folder.resolve("bollards.zip");
-    try (OutputStream out = Files.newOutputStream(zip)) {
-      DemoWorld.write(DemoWorld.Cargo.BOLLARD_SET, out);
-    }
-  }
-
-  @AfterAll
-  static void stop() throws Exception {
-    ferry.close();
-  }
-
-  @Override
-  String url() {
-    return ferry.url;
+  static void write() throws Exception {
+    zip = zip(DemoWorld.Cargo.BOLLARD_SET);
   }
 
   private static boolean isDark(int rgb) {
@@ -205,7 +187,7 @@ class WholeJobIT extends OnThePage {
     bring(bad);
     assertThat(page.locator(".quayside-body .loss")).containsText("broken.obj, line 3");
     assertThat(page.locator(".quayside-body")).containsText("broken.obj");
-    page.navigate(ferry.url);
+    page.navigate(url());
     assertThat(page.locator(".quay-row").first()).containsText("could not be read");
     Path empty = Files.writeString(folder.resolve("empty.obj"), "");
     bring(empty);

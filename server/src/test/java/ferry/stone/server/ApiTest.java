@@ -10,6 +10,7 @@ import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.SerializationFeature;
+import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
@@ -18,7 +19,10 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.zip.ZipEntry;
+import java.util.zip.ZipInputStream;
 import java.util.zip.ZipOutputStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -132,6 +136,7 @@ class ApiTest extends OverTheApi {
     JsonNode done = landed(landing.path("id").asText());
     assertThat(done.at("/proof/kept").asInt()).isGreaterThan(10);
     assertThat(done.path("current").asBoolean()).isTrue();
+    assertThat(zipOf(id)).contains("slab/slab.gltf", "slab/slab.bin");
     byte[] glb =
         send(get("/api/landings/" + done.path("id").asText() + "/download"), 200)
             .getContentAsByteArray();
@@ -155,6 +160,34 @@ class ApiTest extends OverTheApi {
       Thread.sleep(20);
     }
     throw new AssertionError("landing did not end");
+  }
+
+  /** Names in the zip of a landing of each part with its files beside it. */
+  private List<String> zipOf(String id) throws Exception {
+    String options =
+        """
+        {"format":"gltf","embedTextures":false,"embedBuffers":false,"transforms":"DATA",
+         "doubleSided":false,"influences":4,
+         "parts":{"each":true,"pattern":"{part}","atOrigin":true}}
+        """;
+    JsonNode landing =
+        read(
+            send(
+                post("/api/crossings/" + id + "/landings")
+                    .contentType(MediaType.APPLICATION_JSON)
+                    .content(options),
+                202));
+    JsonNode done = landed(landing.path("id").asText());
+    byte[] zip =
+        send(get("/api/landings/" + done.path("id").asText() + "/download"), 200)
+            .getContentAsByteArray();
+    List<String> names = new ArrayList<>();
+    try (ZipInputStream in = new ZipInputStream(new ByteArrayInputStream(zip))) {
+      for (ZipEntry entry = in.getNextEntry(); entry != null; entry = in.getNextEntry()) {
+        names.add(entry.getName());
+      }
+    }
+    return names;
   }
 
   @Test

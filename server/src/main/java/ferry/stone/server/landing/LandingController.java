@@ -9,13 +9,13 @@ import ferry.stone.server.crossing.CrossingService;
 import ferry.stone.server.store.BlobStore;
 import ferry.stone.server.web.ConflictException;
 import ferry.stone.server.web.NotFoundException;
+import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.util.List;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
-import org.springframework.core.io.FileSystemResource;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
@@ -28,7 +28,6 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
-import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
 
 /** Landings, their files and proofs. */
 @RestController
@@ -61,31 +60,36 @@ public class LandingController {
     return landings.get(id);
   }
 
-  /** The only file, or all files in a zip. */
+  /** The only file, or all files in a zip; written as it is read, however large. */
   @GetMapping("/landings/{id}/download")
-  public ResponseEntity<?> download(@PathVariable String id) {
+  public void download(@PathVariable String id, HttpServletResponse response) throws IOException {
     LandingRecord landing = done(id);
-    if (landing.files().size() == 1) {
-      LandingRecord.LandedFile file = landing.files().get(0);
-      return attachment(CargoPath.name(file.path()), mediaType(file.path()))
-          .contentLength(file.size())
-          .body(new FileSystemResource(blobs.path(file.blob())));
-    }
-    StreamingResponseBody zip =
-        out -> {
-          try (ZipOutputStream entries = new ZipOutputStream(out)) {
-            for (LandingRecord.LandedFile file : landing.files()) {
-              entries.putNextEntry(new ZipEntry(file.path()));
-              Files.copy(blobs.path(file.blob()), entries);
-              entries.closeEntry();
-            }
-          }
-        };
+    boolean one = landing.files().size() == 1;
+    String main = landing.mainFile();
     String name =
         landing.options().parts().each()
             ? landing.options().stem(crossings.get(landing.crossingId()).name())
-            : CargoPath.stem(landing.mainFile());
-    return attachment(name + ".zip", "application/zip").body(zip);
+            : CargoPath.stem(main);
+    response.setContentType(one ? mediaType(main) : "application/zip");
+    response.setHeader(
+        HttpHeaders.CONTENT_DISPOSITION,
+        ContentDisposition.attachment()
+            .filename(one ? CargoPath.name(main) : name + ".zip", StandardCharsets.UTF_8)
+            .build()
+            .toString());
+    if (one) {
+      LandingRecord.LandedFile file = landing.files().get(0);
+      response.setContentLengthLong(file.size());
+      Files.copy(blobs.path(file.blob()), response.getOutputStream());
+      return;
+    }
+    try (ZipOutputStream entries = new ZipOutputStream(response.getOutputStream())) {
+      for (LandingRecord.LandedFile file : landing.files()) {
+        entries.putNextEntry(new ZipEntry(file.path()));
+        Files.copy(blobs.path(file.blob()), entries);
+        entries.closeEntry();
+      }
+    }
   }
 
   @GetMapping(path = "/landings/{id}/ledger.csv", produces = "text/csv;charset=UTF-8")

@@ -1,0 +1,116 @@
+package ferry.stone.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.microsoft.playwright.Download;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import ferry.stone.demo.DemoWorld;
+import java.awt.image.BufferedImage;
+import java.io.InputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipFile;
+import org.junit.jupiter.api.Test;
+
+/** Parts in files of their own, curves of a clip, another crossing as a backdrop. */
+class PartsAndMotionIT extends OnThePage {
+
+  @Test
+  void eachPartLandsInAFileOfItsOwnAndIsProved() throws Exception {
+    bring(zip(DemoWorld.Cargo.LANTERN_STRING));
+    waitForViews();
+    stop("Landing");
+    page.getByLabel("Each part in a file of its own").click();
+    page.getByLabel("Names of the files", new Page.GetByLabelOptions().setExact(true))
+        .fill("{number}_{part}");
+    button("Land as GLB").click();
+    Locator link = page.locator(".quayside-body td a", new Page.LocatorOptions().setHasText("zip"));
+    assertThat(link).isVisible();
+    Download download = page.waitForDownload(link::click);
+    Path zip = folder.resolve("parts.zip");
+    download.saveAs(zip);
+    List<String> names = new ArrayList<>();
+    try (ZipFile files = new ZipFile(zip.toFile())) {
+      for (ZipEntry entry : files.stream().toList()) {
+        names.add(entry.getName());
+      }
+      assertTrue(names.size() > 3, names.toString());
+      assertTrue(names.get(0).matches("0?1_\\w+\\.glb"), names.get(0));
+      // An independent reader finds the part alone.
+      Path glb = folder.resolve("part.glb");
+      try (InputStream in = files.getInputStream(files.getEntry(names.get(0)))) {
+        Files.copy(in, glb);
+      }
+      JsonNode report = Node.run("validate-gltf.mjs", glb);
+      assertEquals(0, report.path("errors").asInt() + report.path("warnings").asInt());
+    }
+    stop("Proof");
+    assertThat(page.locator("tr[data-verdict=LOST]")).hasCount(0);
+    assertThat(page.locator(".quayside-head")).containsText(names.size() + " files");
+  }
+
+  @Test
+  void theCurvesOfAClipAreDrawnAndMoveTheMoment() {
+    row("Heron automaton");
+    waitForViews();
+    page.keyboard().press("v");
+    assertThat(page.locator(".curves-none")).containsText("Choose a clip");
+    page.getByLabel("Clip", new Page.GetByLabelOptions().setExact(true)).selectOption("strike");
+    page.locator("[role=treeitem]", new Page.LocatorOptions().setHasText("neck_1")).click();
+    Locator curves = page.locator(".curves-plot svg");
+    assertThat(curves.locator("path")).hasCount(6);
+    assertThat(page.locator(".curves-values")).containsText("X0.0 °");
+    var box = curves.boundingBox();
+    page.mouse().click(box.x + box.width / 2, box.y + 20);
+    assertThat(page.locator(".timeline .moment")).containsText("0.60 s");
+    assertThat(page.locator(".curves-values")).not().containsText("X0.0 °");
+    page.keyboard().press("v");
+    assertThat(curves).hasCount(0);
+  }
+
+  @Test
+  void anotherCrossingStandsBehindAtItsTrueSize() throws Exception {
+    row("Capstan");
+    waitForViews();
+    button("Far").click();
+    page.waitForTimeout(1000);
+    BufferedImage alone = imageOf("far");
+    page.getByLabel("Backdrop").selectOption("Heron automaton");
+    page.waitForTimeout(2500);
+    double behind = differing(alone, imageOf("far"));
+    assertTrue(behind > 0.001 && behind < 0.2, "the heron is seen behind: " + behind);
+    page.getByLabel("Backdrop").selectOption("No backdrop");
+    page.waitForTimeout(1500);
+    assertTrue(differing(alone, imageOf("far")) < 0.0003, "and is gone again");
+  }
+
+  @Test
+  void offersThatTakeSomethingAwayAreNotAcceptedWithOthers() throws Exception {
+    Path obj = folder.resolve("tray.obj");
+    // An open tray: its outline is large, so both sides are offered, but only by itself.
+    Files.writeString(
+        obj,
+        "o tray\nv -1 0 -1\nv 1 0 -1\nv 1 0 1\nv -1 0 1\nv -1 1 -1\nv 1 1 -1\nv 1 1 1\nv -1 1 1\n"
+            + "f 1 2 3 4\nf 1 5 6 2\nf 2 6 7 3\nf 3 7 8 4\nf 4 8 5 1\n");
+    bring(obj);
+    waitForViews();
+    stop("Survey");
+    Locator open = page.locator("tr[data-code=open-edges]");
+    assertThat(open).containsText("Show both sides");
+    button("Accept all offers").click();
+    assertThat(page.locator("tr[data-code=no-normals]")).hasCount(0);
+    assertThat(open).hasCount(1);
+    assertThat(page.locator(".stone[data-step=materialFlags]")).hasCount(0);
+    open.click();
+    open.getByText("Close all holes").click();
+    assertThat(open).hasCount(0);
+    assertThat(page.locator(".stone[data-step=fill]")).containsText("1 hole closed");
+  }
+}
