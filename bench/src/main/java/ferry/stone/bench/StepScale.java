@@ -170,7 +170,113 @@ final class StepScale {
     }
     all.add(of(rig, "morphShift", Map.of("named", "lift")));
     all.add(of(rig, "influences", Map.of("most", 2)));
+    more(all, panels, parts, rig);
     return all;
+  }
+
+  /** Steps that were added later, and those that change no mesh. */
+  private static void more(List<Case> all, Scene panels, Scene parts, Scene rig) {
+    all.add(of(panels, "sourceFront", Map.of("front", "-z")));
+    all.add(of(parts, "group", Map.of("name", "sheet")));
+    all.add(onTops(parts, "parent", Map.of("parent", 0)));
+    all.add(onTops(parts, "levels", Map.of("name", "sheet")));
+    all.add(of(parts, "rename", Map.of("how", "affix", "prefix", "s_")));
+    all.add(of(panels, "materialFlags", Map.of("sides", "both")));
+    Scene equal = equal(parts);
+    all.add(new Case("instances [equal]", equal, step("instances", Map.of("to", "share"))));
+    all.add(of(panels, "fill", Map.of("largest", 100_000)));
+    all.add(of(panels, "cutApart", Map.of()));
+    all.add(new Case("cutApart [every edge]", doubled(panels), step("cutApart", Map.of())));
+    for (String how : new String[] {"box", "tile", "pack", "tiles", "fit"}) {
+      all.add(of(panels, "uvs", Map.of("how", how)));
+    }
+    all.add(of(panels, "material", Map.of("name", "plain", "faces", "all")));
+    all.add(of(rig, "morphRest", Map.of("how", "bake")));
+    all.add(of(rig, "joints", Map.of("keep", "most", "most", 2)));
+    all.add(new Case("strays [half]", strays(rig), step("strays", Map.of())));
+    for (String what : new String[] {"brokenVertices", "normals", "uvs", "parts"}) {
+      all.add(what.equals("parts") ? half(parts) : of(panels, "remove", Map.of("what", what)));
+    }
+  }
+
+  /** A step on all parts that show a mesh. */
+  private static Case onTops(Scene parts, String kind, Map<String, Object> params) {
+    return new Case(kind, parts, new Step(kind, kind, params, true, shown(parts)));
+  }
+
+  private static List<Integer> shown(Scene scene) {
+    return scene.nodes().stream()
+        .filter(n -> n.content() instanceof Node.Content.MeshContent)
+        .map(Node::id)
+        .toList();
+  }
+
+  private static Case half(Scene parts) {
+    List<Integer> all = shown(parts);
+    List<Integer> some = all.subList(0, all.size() / 2);
+    return new Case(
+        "remove [half of the parts]",
+        parts,
+        new Step("remove", "remove", Map.of("what", "parts"), true, some));
+  }
+
+  /** Each part with a mesh of its own that is the same as the first. */
+  private static Scene equal(Scene parts) {
+    PolygonMesh first = parts.meshes().get(0);
+    return parts.toBuilder()
+        .meshes(
+            parts.meshes().stream()
+                .map(
+                    m ->
+                        first.toBuilder()
+                            .id(m.id())
+                            .points(Coordinates.of(first.points().toFloats().clone()))
+                            .build())
+                .toList())
+        .build();
+  }
+
+  /** Every face twice, so that four faces meet at every edge inside. */
+  private static Scene doubled(Scene panels) {
+    PolygonMesh mesh = panels.meshes().get(0);
+    int faces = mesh.faces().faceCount();
+    int[] corners = new int[2 * mesh.faces().cornerCount()];
+    for (int c = 0; c < corners.length; c++) {
+      corners[c] = mesh.faces().vertex(c % mesh.faces().cornerCount());
+    }
+    int[] starts = new int[2 * faces + 1];
+    int[] slots = new int[2 * faces];
+    Arrays.setAll(starts, f -> 4 * f);
+    Arrays.setAll(slots, f -> mesh.slot(f % faces));
+    return panels.toBuilder()
+        .meshes(
+            List.of(
+                mesh.toBuilder()
+                    .faces(Polygons.of(corners, starts))
+                    .materials(mesh.materialIds(), slots)
+                    .build()))
+        .build();
+  }
+
+  /** Half of the vertices without a joint. */
+  private static Scene strays(Scene rig) {
+    Skin skin = rig.skins().get(0);
+    float[] weights = skin.weights().clone();
+    Arrays.fill(weights, weights.length / 2, weights.length, 0);
+    return rig.toBuilder()
+        .skins(
+            List.of(
+                new Skin(
+                    skin.id(),
+                    skin.name(),
+                    skin.meshId(),
+                    skin.jointNodeIds(),
+                    skin.inverseBind(),
+                    skin.offsets(),
+                    skin.joints(),
+                    weights,
+                    skin.method())))
+        .build();
   }
 
   /** Panels of quads that share no vertices, so many quads apart. */
@@ -275,7 +381,9 @@ final class StepScale {
     int[] joints = new int[3];
     double[] binds = new double[48];
     for (int j = 0; j < 3; j++) {
-      joints[j] = scene.add(Node.of(scene.newId(), "joint_" + j, -1, new Node.Content.Joint(0.1)));
+      joints[j] = scene.newId();
+      int parent = j == 0 ? -1 : j;
+      scene.add(Node.of(joints[j], "joint_" + j, parent, new Node.Content.Joint(0.1)));
       for (int k = 0; k < 4; k++) {
         binds[16 * j + 5 * k] = 1;
       }
@@ -297,7 +405,7 @@ final class StepScale {
     nodes.set(
         0,
         shown.withContent(
-            new Node.Content.MeshContent(mesh.id(), skin.id(), null, new double[] {0})));
+            new Node.Content.MeshContent(mesh.id(), skin.id(), null, new double[] {0.5})));
     return scene
         .meshes(List.of(mesh.toBuilder().morphs(List.of(target)).build()))
         .skins(List.of(skin))

@@ -17,6 +17,7 @@ import ferry.stone.core.math.SignedAxis;
 import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.survey.Survey;
+import ferry.stone.core.survey.SurveyMemo;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -27,6 +28,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.stream.Stream;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
@@ -61,6 +63,8 @@ final class CargoArguments {
       description = "Up axis where a file does not say: y, z, x, -y …")
   private String upIn;
 
+  @Mixin private ShoreArgument shore;
+
   /** A scene as it was read, with what was found. */
   record Cargo(Scene near, Survey survey, Resources resources, String name) {}
 
@@ -83,7 +87,8 @@ final class CargoArguments {
     Findings findings = new Findings();
     ReadContext context = new ReadContext(resources, Map.of(), findings, Progress.NONE);
     Scene read = CargoReader.read(name, scenes, context);
-    Survey survey = Survey.of(read, findings.list(), Progress.NONE);
+    Survey survey =
+        Survey.of(read, findings.list(), shore.shore(), new SurveyMemo(), Progress.NONE);
     Frame frame = survey.likelyFrame(read);
     FrameSource unitSource = read.unitSource();
     FrameSource axesSource = read.axesSource();

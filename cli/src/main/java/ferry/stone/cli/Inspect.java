@@ -3,6 +3,9 @@ package ferry.stone.cli;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Severity;
+import ferry.stone.core.format.Capability.Fate;
+import ferry.stone.core.landing.Forecast;
+import ferry.stone.core.landing.LandingOptions;
 import ferry.stone.core.math.Bounds;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.Frame;
@@ -12,6 +15,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Spec;
 
 /** Reads files and says what they hold and what is wrong. */
@@ -25,22 +29,60 @@ final class Inspect implements Callable<Integer> {
   @Option(names = "--json", description = "Print one JSON object.")
   private boolean json;
 
+  @Option(
+      names = "--forecast",
+      paramLabel = "FORMAT",
+      description = "Say what landing as glb, gltf or fbx would change or lose.")
+  private String format;
+
   @Spec private CommandSpec spec;
 
   @Override
   public Integer call() throws Exception {
     try (WorkFolder work = new WorkFolder()) {
       CargoArguments.Cargo cargo = arguments.read(work.path());
+      Forecast forecast = format == null ? null : forecast(cargo);
       PrintWriter out = spec.commandLine().getOut();
       if (json) {
         out.println(
             new ObjectMapper()
                 .writerWithDefaultPrettyPrinter()
-                .writeValueAsString(InspectReport.of(cargo)));
+                .writeValueAsString(InspectReport.of(cargo, forecast)));
       } else {
         print(out, cargo);
+        print(out, forecast);
       }
       return Ferry.KEPT;
+    }
+  }
+
+  private Forecast forecast(CargoArguments.Cargo cargo) {
+    try {
+      LandingOptions options =
+          new LandingOptions(format, true, true, LandingOptions.Transforms.DATA, false, 4);
+      return Forecast.of(cargo.near(), options, cargo.resources());
+    } catch (IllegalArgumentException e) {
+      throw new ParameterException(spec.commandLine(), "--forecast: " + e.getMessage() + ".", e);
+    }
+  }
+
+  private void print(PrintWriter out, Forecast forecast) {
+    if (forecast == null) {
+      return;
+    }
+    out.println(
+        forecast.items().isEmpty()
+            ? "Landing as " + format + " changes and loses nothing."
+            : "Landing as " + format + ":");
+    for (Forecast.Item item : forecast.items()) {
+      out.println(
+          (item.fate() == Fate.LOST ? "lost  " : "changed  ")
+              + item.label()
+              + " ("
+              + item.measured()
+              + "): "
+              + item.how()
+              + (item.offers().isEmpty() ? "" : " Step: " + item.offers().get(0).label() + "."));
     }
   }
 

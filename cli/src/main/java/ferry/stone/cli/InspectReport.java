@@ -4,6 +4,7 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import ferry.stone.core.finding.Finding;
+import ferry.stone.core.landing.Forecast;
 import ferry.stone.core.math.Bounds;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.scene.Scene;
@@ -14,6 +15,24 @@ import java.util.Locale;
 /** What {@code inspect --json} prints; see {@code docs/cli.md}. */
 final class InspectReport {
   private InspectReport() {}
+
+  /** With what a landing would change or lose; {@code null} when it was not asked. */
+  static ObjectNode of(CargoArguments.Cargo cargo, Forecast forecast) {
+    ObjectNode json = of(cargo);
+    if (forecast != null) {
+      ArrayNode items = json.putArray("forecast");
+      for (Forecast.Item item : forecast.items()) {
+        items
+            .addObject()
+            .put("fate", item.fate().name().toLowerCase(Locale.ROOT))
+            .put("what", item.label())
+            .put("measured", item.measured())
+            .put("where", item.where())
+            .put("how", item.how());
+      }
+    }
+    return json;
+  }
 
   static ObjectNode of(CargoArguments.Cargo cargo) {
     Scene scene = cargo.near();

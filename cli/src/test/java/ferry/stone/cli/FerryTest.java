@@ -5,6 +5,8 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import ferry.stone.core.shore.Shores;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.io.StringWriter;
@@ -97,6 +99,30 @@ class FerryTest {
     assertEquals(-0.45, landed.at("/bounds/min/0").asDouble(), 1e-6);
     assertEquals(0, landed.at("/bounds/min/1").asDouble(), 1e-6);
     assertEquals(2.05, landed.at("/bounds/max/1").asDouble(), 1e-6);
+  }
+
+  @Test
+  void inspectGoesByAShoreAndForecasts() throws Exception {
+    Path quads = folder.resolve("quads.obj");
+    Files.writeString(quads, "o Gate 1\nv 0 0 0\nv 1 0 0\nv 1 1 0\nv 0 1 0\nf 1 2 3 4\n");
+    assertEquals(0, run("inspect", quads.toString(), "--json", "--forecast", "glb"));
+    JsonNode json = new ObjectMapper().readTree(out.toString());
+    assertEquals("changed", json.at("/forecast/0/fate").asText());
+    assertTrue(json.at("/forecast/0/what").asText().contains("corners"));
+    // A shore of one's own that takes one triangle only.
+    Path shore = folder.resolve("pond.json");
+    ObjectNode own = new ObjectMapper().valueToTree(Shores.usual());
+    own.put("id", "pond").withObject("/budgets").put("triangles", 1);
+    Files.writeString(shore, own.toString());
+    out.getBuffer().setLength(0);
+    assertEquals(0, run("inspect", quads.toString(), "--shore", shore.toString()));
+    assertTrue(out.toString().contains("More than the shore takes"), out.toString());
+    assertEquals(2, run("inspect", quads.toString(), "--shore", "nowhere"));
+    assertTrue(err.toString().contains(Shores.usual().id()), err.toString());
+    assertEquals(2, run("inspect", quads.toString(), "--forecast", "stone"));
+    Files.writeString(shore, "{\"id\":\"Pond!\"}");
+    assertEquals(2, run("inspect", quads.toString(), "--shore", shore.toString()));
+    assertTrue(err.toString().contains("is no shore"), err.toString());
   }
 
   @Test

@@ -41,7 +41,7 @@ public final class ResetTransforms extends BasicStep<ResetTransforms.Params> {
         "reset",
         "Reset transforms",
         "Bakes scale, rotation or all into the vertices, so that parts read 0, 0, 0 and 1, 1, 1."
-            + " The picture stays.",
+            + " Of joints the scale goes into the skins they move. The picture stays.",
         Params.class,
         true,
         Field.choice(
