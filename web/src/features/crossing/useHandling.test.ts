@@ -11,6 +11,7 @@ const offer = (kind: string, params = {}, nodeIds: number[] = []): Offer => ({
   params,
   nodeIds,
   asks: false,
+  first: [],
 });
 
 describe('withOffer', () => {

@@ -42,6 +42,7 @@ export function FindingRow({ finding: f, open, picked, alike, onShow, onAccept }
               key={o.label}
               variant="link"
               className="py-0 me-3 text-decoration-underline"
+              title={o.first[0] ? `First: ${o.first[0].label}` : undefined}
               onClick={(e) => {
                 e.stopPropagation();
                 onAccept([o]);

@@ -22,6 +22,7 @@ export function ReadingsTable({ id, tabs }: { id: string; tabs: ReactNode }) {
         params: params as Offer['params'],
         nodeIds: [],
         asks: false,
+        first: [],
       }),
     );
   return (

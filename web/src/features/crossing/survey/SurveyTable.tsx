@@ -44,7 +44,7 @@ export function SurveyTable({ id, tabs }: { id: string; tabs: ReactNode }) {
     }
   };
   const accept = (offers: Offer[]) => {
-    const steps = offers.filter((o) => o.action === 'step');
+    const steps = offers.filter((o) => o.action === 'step').flatMap((o) => [...o.first, o]);
     if (steps.length > 0) {
       change((list) => steps.reduce(withOffer, list));
     }

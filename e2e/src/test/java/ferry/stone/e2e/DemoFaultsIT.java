@@ -35,6 +35,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
@@ -138,6 +139,56 @@ class DemoFaultsIT {
           cargo + ": " + fault + " is left in " + codes(after));
     }
     land(cargo, near, far, files);
+  }
+
+  /** Each offer by itself does what it says and brings nothing about that must be put right. */
+  @ParameterizedTest
+  @EnumSource(Cargo.class)
+  void everyOfferHelpsAndHarmsNothing(Cargo cargo) throws Exception {
+    CargoFolder files = DemoCargo.unpack(cargo, folder);
+    Findings read = new Findings();
+    Scene near =
+        CargoReader.read(cargo.label(), new ReadContext(files, Map.of(), read, Progress.NONE));
+    SurveyMemo memo = new SurveyMemo();
+    Survey before = survey(near, read.list(), memo);
+    int tried = 0;
+    for (Finding finding : before.findings()) {
+      for (Offer offer : finding.offers()) {
+        if (!offer.action().equals("step")) {
+          continue;
+        }
+        String what = cargo + ", " + finding.code() + ": " + offer.label();
+        List<Step> steps = new ArrayList<>();
+        for (Offer one : Stream.concat(offer.first().stream(), Stream.of(offer)).toList()) {
+          steps.add(new Step("a", one.kind(), one.params(), true, one.nodeIds()));
+        }
+        var stages = Handling.run(near, steps, Progress.NONE);
+        stages.forEach(s -> assertEquals(null, s.failure(), what));
+        Survey after = survey(Handling.result(near, stages), read.list(), memo);
+        String same =
+            after.findings().stream()
+                .filter(f -> f.code().equals(finding.code()) && f.where().equals(finding.where()))
+                .map(Finding::measured)
+                .findFirst()
+                .orElse("");
+        boolean shown = offer.kind().equals("materialFlags");
+        assertTrue(shown || !same.equals(finding.measured()), what + " changed nothing");
+        Set<String> worse = fixes(after);
+        worse.removeAll(fixes(before));
+        assertEquals(Set.of(), worse, what);
+        tried++;
+      }
+    }
+    assertTrue(tried >= 2, cargo + ": " + tried + " offers");
+  }
+
+  private static Set<String> fixes(Survey survey) {
+    Set<String> codes = new TreeSet<>();
+    survey.findings().stream()
+        .filter(f -> f.severity() == Severity.FIX)
+        // A panel that shows its back is opposed to its neighbours once it is sewn to them.
+        .forEach(f -> codes.add(f.code().replace("panels-opposed", "opposed-faces")));
+    return codes;
   }
 
   private static Survey survey(Scene scene, List<Finding> read, SurveyMemo memo) {

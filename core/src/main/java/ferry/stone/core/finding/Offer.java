@@ -13,6 +13,8 @@ import java.util.Map;
  * @param nodeIds parts that the step works on; empty for all
  * @param asks whether it takes something away or guesses what is meant, so that it must be accepted
  *     by itself and not with others
+ * @param first what must be accepted before it, for lengths that were measured in a unit which the
+ *     file does not state
  */
 public record Offer(
     String label,
@@ -20,28 +22,35 @@ public record Offer(
     String kind,
     Map<String, Object> params,
     List<Integer> nodeIds,
-    boolean asks) {
+    boolean asks,
+    List<Offer> first) {
   public Offer {
     params = Map.copyOf(params);
     nodeIds = List.copyOf(nodeIds);
+    first = List.copyOf(first);
   }
 
   /** A step on everything. */
   public static Offer step(String label, String kind, Map<String, Object> params) {
-    return new Offer(label, "step", kind, params, List.of(), false);
+    return new Offer(label, "step", kind, params, List.of(), false, List.of());
   }
 
   /** The same step on some parts only. */
   public Offer on(List<Integer> ids) {
-    return new Offer(label, action, kind, params, ids, asks);
+    return new Offer(label, action, kind, params, ids, asks, first);
+  }
+
+  /** The same, with another before it. */
+  public Offer after(Offer other) {
+    return new Offer(label, action, kind, params, nodeIds, asks, List.of(other));
   }
 
   /** The same, but never accepted together with others. */
   public Offer asking() {
-    return new Offer(label, action, kind, params, nodeIds, true);
+    return new Offer(label, action, kind, params, nodeIds, true, first);
   }
 
   public static Offer bind(String label, String reference, String file) {
-    return new Offer(label, "bind", reference, Map.of("file", file), List.of(), false);
+    return new Offer(label, "bind", reference, Map.of("file", file), List.of(), false, List.of());
   }
 }

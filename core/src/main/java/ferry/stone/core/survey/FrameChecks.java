@@ -60,7 +60,7 @@ final class FrameChecks {
     findings.add(finding.offer(unitOffer(unit.unit())));
   }
 
-  private static Offer unitOffer(LengthUnit unit) {
+  static Offer unitOffer(LengthUnit unit) {
     return Offer.step("Set unit to " + unit.word(), "sourceUnit", Map.of("unit", unit.symbol()));
   }
 

@@ -35,6 +35,7 @@ public record Survey(
     List<UpReading> ups,
     List<Finding> findings,
     int checks) {
+  private static final Set<String> WITH_LENGTHS = Set.of("weld", "unify", "fill");
   private static final int CHECKS_PER_MESH = 18;
   private static final int CHECKS_PER_SCENE = 30;
 
@@ -73,7 +74,10 @@ public record Survey(
         scene.unitSource() == FrameSource.ASSUMED
             ? units.get(0).unit().metres()
             : scene.frame().metresPerUnit();
-    int meshes = surfaces(scene, missing, metres, memo, findings, progress);
+    // Lengths of offers are true in the unit that they were measured in.
+    Offer unit =
+        metres == scene.frame().metresPerUnit() ? null : FrameChecks.unitOffer(units.get(0).unit());
+    int meshes = surfaces(scene, missing, metres, unit, memo, findings, progress);
     List<Finding> sorted = new ArrayList<>(SameFindings.join(findings.list()));
     sorted.sort(java.util.Comparator.comparing(Finding::severity));
     return new Survey(
@@ -88,6 +92,7 @@ public record Survey(
       Scene scene,
       boolean missing,
       double metres,
+      Offer unit,
       SurveyMemo memo,
       Findings findings,
       Progress progress) {
@@ -101,14 +106,22 @@ public record Survey(
       Scene.ShownMesh mesh = shown.get(i);
       boolean standIn = missing && mesh.mesh().points().bounds().diagonal() == 0;
       if (!standIn && done.add(mesh.mesh().id())) {
-        findings.addAll(
+        List<Finding> own =
             memo.of(
                 mesh,
                 metres,
-                () -> MeshChecks.of(scene, mesh, skins.get(mesh.mesh().id()), metres)));
+                () -> MeshChecks.of(scene, mesh, skins.get(mesh.mesh().id()), metres));
+        own.forEach(f -> findings.add(unit == null ? f : after(f, unit)));
       }
     }
     return done.size();
+  }
+
+  private static Finding after(Finding finding, Offer unit) {
+    return finding.offer(
+        finding.offers().stream()
+            .map(o -> WITH_LENGTHS.contains(o.kind()) ? o.after(unit) : o)
+            .toArray(Offer[]::new));
   }
 
   /** The frame as the evidence reads it: what a file states is never overruled. */
