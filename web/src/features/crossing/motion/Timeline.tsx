@@ -7,7 +7,7 @@ import { useView } from '../store';
 import { Curves } from './Curves';
 import { frameOf, SPEEDS, useTime } from './time';
 
-const TICKS = 12;
+const TICKS = 7;
 
 interface Props {
   id: string;

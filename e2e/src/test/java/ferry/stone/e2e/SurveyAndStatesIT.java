@@ -49,6 +49,19 @@ class SurveyAndStatesIT extends OnThePage {
     return (rgb >> 16 & 255) > 150 && (rgb >> 8 & 255) < 120 && (rgb & 255) < 110;
   }
 
+  /** A seam's width was measured in the likely unit, so the unit is set with the step. */
+  @Test
+  void anOfferWithLengthsBringsItsUnit() {
+    bring(sail);
+    waitForViews();
+    stop("Survey");
+    finding("panels-opposed").getByText("Make faces agree").click();
+    assertThat(stone("sourceUnit")).containsText("mm");
+    assertThat(stone("unify")).isVisible();
+    assertThat(finding("panels-opposed")).hasCount(0);
+    assertThat(finding("unit-likely")).hasCount(0);
+  }
+
   @Test
   void findingsAreAnsweredByTheirOffers() throws Exception {
     bring(sail);
