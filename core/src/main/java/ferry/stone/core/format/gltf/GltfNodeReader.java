@@ -58,7 +58,7 @@ final class GltfNodeReader {
     nodes = container.root().path("nodes");
     idOf = new int[nodes.size()];
     isJoint = new boolean[nodes.size()];
-    skins = new GltfSkinReader(container, accessors, scene, context.findings());
+    skins = new GltfSkinReader(container, accessors, scene);
     cameras = new GltfCameraReader(container, scene);
   }
 

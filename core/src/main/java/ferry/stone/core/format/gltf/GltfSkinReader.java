@@ -1,9 +1,6 @@
 package ferry.stone.core.format.gltf;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import ferry.stone.core.finding.Finding;
-import ferry.stone.core.finding.Findings;
-import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FormatException.Kind;
 import ferry.stone.core.scene.SceneBuilder;
@@ -19,15 +16,12 @@ final class GltfSkinReader {
   private final GltfContainer container;
   private final GltfAccessors accessors;
   private final SceneBuilder scene;
-  private final Findings findings;
   private final Map<List<Integer>, Integer> ids = new LinkedHashMap<>();
 
-  GltfSkinReader(
-      GltfContainer container, GltfAccessors accessors, SceneBuilder scene, Findings findings) {
+  GltfSkinReader(GltfContainer container, GltfAccessors accessors, SceneBuilder scene) {
     this.container = container;
     this.accessors = accessors;
     this.scene = scene;
-    this.findings = findings;
   }
 
   int idFor(int skin, int mesh) {
@@ -72,7 +66,6 @@ final class GltfSkinReader {
       for (int j = 0; j < joints.length; j++) {
         joints[j] = nodeIds[joints[j]];
       }
-      checkWeights(mesh);
       scene.add(
           new Skin(
               entry.getValue(),
@@ -111,39 +104,5 @@ final class GltfSkinReader {
       }
     }
     return result;
-  }
-
-  private void checkWeights(GltfMeshReader.ReadMesh mesh) {
-    int[] offsets = mesh.influences().offsets();
-    float[] weights = mesh.influences().weights();
-    int none = 0;
-    int off = 0;
-    for (int v = 0; v + 1 < offsets.length; v++) {
-      double sum = 0;
-      for (int i = offsets[v]; i < offsets[v + 1]; i++) {
-        sum += weights[i];
-      }
-      none += sum == 0 ? 1 : 0;
-      off += sum > 0 && Math.abs(sum - 1) > 0.01 ? 1 : 0;
-    }
-    String name = mesh.mesh().name();
-    if (none > 0) {
-      findings.add(
-          Finding.of(
-                  "vertices-without-joint",
-                  Severity.FIX,
-                  name,
-                  "Vertices of a skinned mesh follow no joint: they stay behind when it moves.")
-              .measured(ferry.stone.core.math.Figures.count(none, "vertex")));
-    }
-    if (off > 0) {
-      findings.add(
-          Finding.of(
-                  "weights-not-one",
-                  Severity.LOOK,
-                  name,
-                  "The joint weights of vertices do not add up to 1; they are scaled to it.")
-              .measured(ferry.stone.core.math.Figures.count(off, "vertex")));
-    }
   }
 }
