@@ -83,21 +83,18 @@ public final class CutApart {
    */
   private void fans(EdgeTable table) {
     BitSet affected = new BitSet(mesh.points().count());
-    int[] parent = new int[corners.length];
-    for (int c = 0; c < parent.length; c++) {
-      parent[c] = c;
-    }
+    DisjointSets fans = new DisjointSets(corners.length);
     for (int e = 0; e < table.count(); e++) {
       int uses = table.uses(e);
       if (uses == 2) {
-        join(parent, table.corner(e, 0), table.corner(e, 1));
+        join(fans, table.corner(e, 0), table.corner(e, 1));
       } else if (uses > 2) {
         affected.set(table.low(e));
         affected.set(table.high(e));
         int[] mate = mates(table, e);
         for (int i = 0; i < uses; i++) {
           if (mate[i] > i) {
-            join(parent, table.corner(e, i), table.corner(e, mate[i]));
+            join(fans, table.corner(e, i), table.corner(e, mate[i]));
           }
         }
       }
@@ -111,7 +108,7 @@ public final class CutApart {
       if (!affected.get(v)) {
         continue;
       }
-      int fan = find(parent, c);
+      int fan = fans.find(c);
       if (vertexOfFan[fan] < 0) {
         vertexOfFan[fan] = first[v] < 0 ? v : copyOf(v);
         first[v] = v;
@@ -126,10 +123,10 @@ public final class CutApart {
   }
 
   /** The corners of two faces at both ends of the edge from which their sides start. */
-  private void join(int[] parent, int a, int b) {
+  private void join(DisjointSets fans, int a, int b) {
     boolean alike = faces.vertex(a) == faces.vertex(b);
-    union(parent, a, alike ? b : next(b));
-    union(parent, next(a), alike ? next(b) : b);
+    fans.join(a, alike ? b : next(b));
+    fans.join(next(a), alike ? next(b) : b);
   }
 
   /** For each face side on an edge the one it stays together with, −1 for none. */
@@ -192,22 +189,5 @@ public final class CutApart {
       }
     }
     return any;
-  }
-
-  private static void union(int[] parent, int a, int b) {
-    int x = find(parent, a);
-    int y = find(parent, b);
-    if (x != y) {
-      parent[Math.max(x, y)] = Math.min(x, y);
-    }
-  }
-
-  private static int find(int[] parent, int c) {
-    int at = c;
-    while (parent[at] != at) {
-      parent[at] = parent[parent[at]];
-      at = parent[at];
-    }
-    return at;
   }
 }

@@ -14,12 +14,12 @@ public record Pieces(int count, int[] pieceOfFace) {
 
   /** Pieces by shared vertex index. */
   public static Pieces byVertex(Polygons faces, int vertexCount) {
-    return solve(faces, identity(vertexCount));
+    return solve(faces, new DisjointSets(vertexCount), vertexCount);
   }
 
   /** Pieces by shared position: vertices at exactly the same place count as one. */
   public static Pieces byPosition(Polygons faces, Coordinates points) {
-    return solve(faces, firstAtSamePlace(points));
+    return solve(faces, new DisjointSets(firstAtSamePlace(points)), points.count());
   }
 
   /** For each vertex the first vertex that stands at exactly the same place. */
@@ -56,29 +56,14 @@ public record Pieces(int count, int[] pieceOfFace) {
     return first;
   }
 
-  private static int[] identity(int n) {
-    int[] result = new int[n];
-    for (int i = 0; i < n; i++) {
-      result[i] = i;
-    }
-    return result;
-  }
-
-  /** Union-find with path halving (Tarjan and van Leeuwen 1984). */
-  private static Pieces solve(Polygons faces, int[] parent) {
+  private static Pieces solve(Polygons faces, DisjointSets sets, int vertexCount) {
     int faceCount = faces.faceCount();
     for (int f = 0; f < faceCount; f++) {
-      int start = faces.start(f);
-      int end = faces.end(f);
-      for (int c = start + 1; c < end; c++) {
-        int a = find(parent, faces.vertex(start));
-        int b = find(parent, faces.vertex(c));
-        if (a != b) {
-          parent[Math.max(a, b)] = Math.min(a, b);
-        }
+      for (int c = faces.start(f) + 1; c < faces.end(f); c++) {
+        sets.join(faces.vertex(faces.start(f)), faces.vertex(c));
       }
     }
-    int[] number = new int[parent.length];
+    int[] number = new int[vertexCount];
     Arrays.fill(number, -1);
     int[] pieceOfFace = new int[faceCount];
     int count = 0;
@@ -86,21 +71,12 @@ public record Pieces(int count, int[] pieceOfFace) {
       if (faces.start(f) == faces.end(f)) {
         continue;
       }
-      int root = find(parent, faces.vertex(faces.start(f)));
+      int root = sets.find(faces.vertex(faces.start(f)));
       if (number[root] < 0) {
         number[root] = count++;
       }
       pieceOfFace[f] = number[root];
     }
     return new Pieces(count, pieceOfFace);
-  }
-
-  private static int find(int[] parent, int v) {
-    int at = v;
-    while (parent[at] != at) {
-      parent[at] = parent[parent[at]];
-      at = parent[at];
-    }
-    return at;
   }
 }

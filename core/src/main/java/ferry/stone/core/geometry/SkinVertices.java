@@ -19,16 +19,6 @@ public final class SkinVertices {
       System.arraycopy(skin.joints(), from, joints, offsets[v], offsets[v + 1] - offsets[v]);
       System.arraycopy(skin.weights(), from, weights, offsets[v], offsets[v + 1] - offsets[v]);
     }
-    return new Skin(
-        skin.id(),
-        skin.name(),
-        skin.meshId(),
-        skin.jointNodeIds(),
-        skin.inverseBind(),
-        offsets,
-        joints,
-        weights,
-        skin.method(),
-        skin.bindMatrix());
+    return skin.withWeights(offsets, joints, weights);
   }
 }

@@ -65,17 +65,7 @@ public final class StraySkin {
       }
       offsets[v + 1] = joints.size();
     }
-    return new Skin(
-        skin.id(),
-        skin.name(),
-        skin.meshId(),
-        skin.jointNodeIds(),
-        skin.inverseBind(),
-        offsets,
-        joints.toArray(),
-        weights.toArray(),
-        skin.method(),
-        skin.bindMatrix());
+    return skin.withWeights(offsets, joints.toArray(), weights.toArray());
   }
 
   /** Spreads from all bound vertices at once, ring by ring. */

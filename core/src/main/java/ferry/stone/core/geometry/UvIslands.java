@@ -31,11 +31,10 @@ public record UvIslands(int count, int[] ofFace) {
     int[] corners = new int[faces.cornerCount()];
     int[] faceOf = new int[faces.cornerCount()];
     int[] value = new int[faces.cornerCount()];
-    int[] parent = new int[faces.faceCount()];
+    DisjointSets sets = new DisjointSets(faces.faceCount());
     boolean[] bare = new boolean[faces.faceCount()];
     boolean[] mirrored = new boolean[faces.faceCount()];
     for (int f = 0; f < faces.faceCount(); f++) {
-      parent[f] = f;
       bare[f] = faces.size(f) == 0;
       for (int c = faces.start(f); c < faces.end(f); c++) {
         corners[c] = place[faces.vertex(c)];
@@ -61,16 +60,16 @@ public record UvIslands(int count, int[] ofFace) {
         boolean alike = corners[a] == corners[b];
         if (same(uv, value[a], value[alike ? b : endB])
             && same(uv, value[endA], value[alike ? endB : b])) {
-          union(parent, first, second);
+          sets.join(first, second);
         }
       }
     }
-    int[] number = new int[parent.length];
+    int[] number = new int[faces.faceCount()];
     Arrays.fill(number, -1);
-    int[] ofFace = new int[parent.length];
+    int[] ofFace = new int[number.length];
     int count = 0;
-    for (int f = 0; f < parent.length; f++) {
-      int root = find(parent, f);
+    for (int f = 0; f < number.length; f++) {
+      int root = sets.find(f);
       if (!bare[f] && number[root] < 0) {
         number[root] = count++;
       }
@@ -101,22 +100,5 @@ public record UvIslands(int count, int[] ofFace) {
     return a == b
         || Math.abs(uv.values()[k * a] - uv.values()[k * b]) <= SAME
             && Math.abs(uv.values()[k * a + 1] - uv.values()[k * b + 1]) <= SAME;
-  }
-
-  private static void union(int[] parent, int a, int b) {
-    int x = find(parent, a);
-    int y = find(parent, b);
-    if (x != y) {
-      parent[Math.max(x, y)] = Math.min(x, y);
-    }
-  }
-
-  private static int find(int[] parent, int f) {
-    int at = f;
-    while (parent[at] != at) {
-      parent[at] = parent[parent[at]];
-      at = parent[at];
-    }
-    return at;
   }
 }

@@ -2,13 +2,11 @@ package ferry.stone.core.handling;
 
 import ferry.stone.core.geometry.StraySkin;
 import ferry.stone.core.math.Figures;
-import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.Skin;
 import ferry.stone.core.work.Progress;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -47,13 +45,7 @@ public final class BindStrays extends BasicStep<BindStrays.Params> {
 
   @Override
   public StepResult apply(Scene scene, Selection selection, Params params, Progress progress) {
-    boolean[] chosen = selection.withBelow(scene);
-    Set<Integer> skins = new HashSet<>();
-    for (int i = 0; i < chosen.length; i++) {
-      if (chosen[i] && scene.nodes().get(i).content() instanceof Node.Content.MeshContent content) {
-        skins.add(content.skinId());
-      }
-    }
+    Set<Integer> skins = ChosenMeshes.skins(scene, selection);
     Map<Integer, PolygonMesh> meshes = scene.meshesById();
     List<Skin> result = new ArrayList<>();
     int bound = 0;

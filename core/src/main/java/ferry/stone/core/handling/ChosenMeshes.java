@@ -32,6 +32,18 @@ final class ChosenMeshes {
     return new ChosenMeshes(scene, ids);
   }
 
+  /** Ids of the skins that move what the chosen parts show. */
+  static Set<Integer> skins(Scene scene, Selection selection) {
+    Set<Integer> skins = new HashSet<>();
+    boolean[] chosen = selection.withBelow(scene);
+    for (int i = 0; i < chosen.length; i++) {
+      if (chosen[i] && scene.nodes().get(i).content() instanceof Node.Content.MeshContent content) {
+        skins.add(content.skinId());
+      }
+    }
+    return skins;
+  }
+
   boolean has(PolygonMesh mesh) {
     return ids.contains(mesh.id()) && mesh.faces().faceCount() > 0;
   }

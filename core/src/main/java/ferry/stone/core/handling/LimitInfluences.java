@@ -3,12 +3,10 @@ package ferry.stone.core.handling;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.FloatList;
 import ferry.stone.core.math.IntList;
-import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.Skin;
 import ferry.stone.core.work.Progress;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 
@@ -51,13 +49,7 @@ public final class LimitInfluences extends BasicStep<LimitInfluences.Params> {
 
   @Override
   public StepResult apply(Scene scene, Selection selection, Params params, Progress progress) {
-    boolean[] chosen = selection.withBelow(scene);
-    Set<Integer> skins = new HashSet<>();
-    for (int i = 0; i < chosen.length; i++) {
-      if (chosen[i] && scene.nodes().get(i).content() instanceof Node.Content.MeshContent content) {
-        skins.add(content.skinId());
-      }
-    }
+    Set<Integer> skins = ChosenMeshes.skins(scene, selection);
     List<Skin> limited = new ArrayList<>();
     int vertices = 0;
     double largest = 0;
@@ -119,16 +111,6 @@ public final class LimitInfluences extends BasicStep<LimitInfluences.Params> {
       }
       offsets[v + 1] = joints.size();
     }
-    return new Skin(
-        skin.id(),
-        skin.name(),
-        skin.meshId(),
-        skin.jointNodeIds(),
-        skin.inverseBind(),
-        offsets,
-        joints.toArray(),
-        weights.toArray(),
-        skin.method(),
-        skin.bindMatrix());
+    return skin.withWeights(offsets, joints.toArray(), weights.toArray());
   }
 }

@@ -3,14 +3,12 @@ package ferry.stone.core.handling;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.FloatList;
 import ferry.stone.core.math.IntList;
-import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.Skin;
 import ferry.stone.core.work.Progress;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -56,13 +54,7 @@ public final class SkinJoints extends BasicStep<SkinJoints.Params> {
 
   @Override
   public StepResult apply(Scene scene, Selection selection, Params params, Progress progress) {
-    boolean[] chosen = selection.withBelow(scene);
-    Set<Integer> skins = new HashSet<>();
-    for (int i = 0; i < chosen.length; i++) {
-      if (chosen[i] && scene.nodes().get(i).content() instanceof Node.Content.MeshContent content) {
-        skins.add(content.skinId());
-      }
-    }
+    Set<Integer> skins = ChosenMeshes.skins(scene, selection);
     Map<Integer, Integer> places = scene.nodePlaces();
     List<Skin> result = new ArrayList<>();
     int before = 0;

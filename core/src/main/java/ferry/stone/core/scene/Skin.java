@@ -56,6 +56,21 @@ public record Skin(
         id, name, meshId, jointNodeIds, matrices, offsets, joints, weights, method, newBindMatrix);
   }
 
+  /** The same joints with other weights. */
+  public Skin withWeights(int[] newOffsets, int[] newJoints, float[] newWeights) {
+    return new Skin(
+        id,
+        name,
+        meshId,
+        jointNodeIds,
+        inverseBind,
+        newOffsets,
+        newJoints,
+        newWeights,
+        method,
+        bindMatrix);
+  }
+
   /** The same weights under another id, for another mesh of the same vertices. */
   public Skin of(int newId, int newMeshId) {
     return new Skin(
