@@ -34,7 +34,7 @@ const GLB: LandingOptions = {
   },
   fileName: '',
   fbx: USUAL_FBX,
-  parts: { each: false, pattern: '{asset}_{part}', atOrigin: true },
+  parts: { each: false, pattern: '{asset}_{part}', origin: 'PIVOT' },
 };
 
 const NAMES: Record<string, string> = { glb: 'GLB', gltf: 'glTF', fbx: 'FBX' };

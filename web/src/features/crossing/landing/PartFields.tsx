@@ -41,13 +41,17 @@ export function PartFields({ parts, onChange }: Props) {
             {'{asset}, {part} and {number} stand for what differs. A part shows a mesh, with what'}
             {' hangs on it.'}
           </div>
-          <Form.Check
-            type="checkbox"
-            id="at-origin"
-            label="Pivot on the origin"
-            checked={parts.atOrigin}
-            onChange={(e) => onChange({ atOrigin: e.target.checked })}
-          />
+          <Form.Select
+            size="sm"
+            className="mt-1"
+            aria-label="On the origin"
+            value={parts.origin}
+            onChange={(e) => onChange({ origin: e.target.value as Parts['origin'] })}
+          >
+            <option value="PIVOT">Pivot on the origin</option>
+            <option value="BASE">Middle of the base on the origin</option>
+            <option value="PLACE">Each stays in its place</option>
+          </Form.Select>
         </>
       )}
     </fieldset>

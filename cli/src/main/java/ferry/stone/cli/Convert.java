@@ -61,7 +61,7 @@ final class Convert implements Callable<Integer> {
   @Option(names = "--centre", description = "Centre over the origin, height kept.")
   private boolean centre;
 
-  @Option(names = "--each-part", description = "One file for each part, its pivot on the origin.")
+  @Option(names = "--each-part", description = "One file for each part.")
   private boolean eachPart;
 
   @Option(
@@ -71,8 +71,12 @@ final class Convert implements Callable<Integer> {
       description = "Names of these files: {asset}, {part} and {number} (${DEFAULT-VALUE}).")
   private String pattern;
 
-  @Option(names = "--in-place", description = "Parts keep their places.")
-  private boolean inPlace;
+  @Option(
+      names = "--origin",
+      paramLabel = "POINT",
+      defaultValue = "PIVOT",
+      description = "What of these parts goes to the origin: PIVOT, BASE or PLACE (nothing).")
+  private PartFiles.Origin origin;
 
   @Spec private CommandSpec spec;
 
@@ -92,7 +96,7 @@ final class Convert implements Callable<Integer> {
               packing.packing(),
               null,
               fbx.options(),
-              new PartFiles(eachPart, pattern, !inPlace));
+              new PartFiles(eachPart, pattern, origin));
     } catch (IllegalArgumentException e) {
       throw new picocli.CommandLine.ParameterException(spec.commandLine(), e.getMessage() + ".");
     }

@@ -141,7 +141,8 @@ class FerryTest {
       "--out",
       target.toString(),
       "--each-part",
-      "--in-place",
+      "--origin",
+      "PLACE",
       "--pattern",
       "{number}-{part}"
     };

@@ -168,7 +168,7 @@ class ApiTest extends OverTheApi {
         """
         {"format":"gltf","embedTextures":false,"embedBuffers":false,"transforms":"DATA",
          "doubleSided":false,"influences":4,
-         "parts":{"each":true,"pattern":"{part}","atOrigin":true}}
+         "parts":{"each":true,"pattern":"{part}","origin":"BASE"}}
         """;
     JsonNode landing =
         read(

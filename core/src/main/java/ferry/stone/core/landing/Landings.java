@@ -46,7 +46,7 @@ public record Landings(List<Each> each) {
     for (int i = 0; i < parts.size(); i++) {
       PartFiles.Named named = parts.get(i);
       progress.checkCancelled();
-      Scene part = PartScene.of(far, named.node(), options.parts().atOrigin());
+      Scene part = PartScene.of(far, named.node(), options.parts().origin());
       // Files beside a part's file have names that others use too.
       String folder = options.isSeveralFiles() ? named.stem() + "/" : "";
       Landing landing =
@@ -101,7 +101,7 @@ public record Landings(List<Each> each) {
   /** The same part of the near side; all of it when steps made the part. */
   private static Scene nearOf(Scene near, Scene far, Each one, LandingOptions options) {
     Integer place = one.part() < 0 ? null : near.nodePlaces().get(far.nodes().get(one.part()).id());
-    return place == null ? near : PartScene.of(near, place, options.parts().atOrigin());
+    return place == null ? near : PartScene.of(near, place, options.parts().origin());
   }
 
   /** The files of one landing among others. */

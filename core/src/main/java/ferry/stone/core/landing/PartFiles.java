@@ -17,18 +17,29 @@ import java.util.Set;
  * @param pattern name of each file without ending; {@code {asset}}, {@code {part}} and {@code
  *     {number}} stand for the landing's name, the part's name and its place in the list, counted
  *     from 1. Usual: {@code {asset}_{part}}.
- * @param atOrigin whether each part's pivot is put on the origin; else parts stay in place
+ * @param origin what of each part is put on the origin
  */
-public record PartFiles(boolean each, String pattern, boolean atOrigin) {
+public record PartFiles(boolean each, String pattern, Origin origin) {
   private static final String USUAL = "{asset}_{part}";
 
   /** Everything in one file. */
-  public static final PartFiles ONE = new PartFiles(false, USUAL, true);
+  public static final PartFiles ONE = new PartFiles(false, USUAL, Origin.PIVOT);
+
+  /** What of a part is put on the origin. */
+  public enum Origin {
+    /** Its pivot. */
+    PIVOT,
+    /** The middle of its box's base, at rest. */
+    BASE,
+    /** Nothing: it stays in its place. */
+    PLACE
+  }
 
   private static final int LONGEST = 120;
   private static final int MOST_FILES = 2000;
 
   public PartFiles {
+    origin = origin == null ? Origin.PIVOT : origin;
     pattern = pattern == null || pattern.isBlank() ? USUAL : pattern.strip();
     if (pattern.length() > LONGEST) {
       throw new IllegalArgumentException("the pattern of file names has at most 120 characters");

@@ -2,6 +2,9 @@ package ferry.stone.core.landing;
 
 import ferry.stone.core.handling.Handling;
 import ferry.stone.core.handling.Step;
+import ferry.stone.core.landing.PartFiles.Origin;
+import ferry.stone.core.math.Bounds;
+import ferry.stone.core.math.SignedAxis;
 import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.LocalTransform;
 import ferry.stone.core.scene.LocalTransform.Trs;
@@ -21,20 +24,21 @@ import org.joml.Vector3d;
 
 /**
  * A scene of one part alone: what hangs on it, the joints that move it, and what these hang on. Its
- * pivot can be put on the origin; where nothing else moves it, it then stands by itself without the
- * groups that it hung on.
+ * pivot or base can be put on the origin; where nothing else moves it, it then stands by itself
+ * without the groups that it hung on.
  */
 final class PartScene {
   private static final double SHEAR = 1e-9;
 
   private PartScene() {}
 
-  static Scene of(Scene scene, int part, boolean atOrigin) {
+  static Scene of(Scene scene, int part, Origin origin) {
     boolean[] below = below(scene, part);
     boolean[] kept = kept(scene, below);
-    Vector3d pivot = scene.worldMatrices()[part].getTranslation(new Vector3d());
-    boolean alone = atOrigin && isAlone(scene, part, below);
-    Scene whole = alone ? onItsOwn(scene, part) : scene;
+    boolean moves = origin != Origin.PLACE;
+    boolean alone = moves && isAlone(scene, part, below);
+    Vector3d point = point(scene, part, below, origin);
+    Scene whole = alone ? onItsOwn(scene, part, point) : scene;
     boolean[] stays = alone ? below : kept;
     List<Integer> gone = new ArrayList<>();
     for (int i = 0; i < stays.length; i++) {
@@ -51,9 +55,9 @@ final class PartScene {
     steps.add(new Step("materials", "remove", Map.of("what", "unusedMaterials"), true, List.of()));
     var stages = Handling.run(whole, steps, Progress.NONE);
     Scene result = withoutOthers(Handling.result(whole, stages));
-    return atOrigin && !alone
+    return moves && !alone
         ? result.toBuilder()
-            .placement(new Matrix4d().translation(pivot.negate()).mul(result.placement()))
+            .placement(new Matrix4d().translation(point.negate()).mul(result.placement()))
             .build()
         : result;
   }
@@ -116,9 +120,32 @@ final class PartScene {
     return true;
   }
 
-  /** The part at the top, turned and scaled as it was, with its pivot on the origin. */
-  private static Scene onItsOwn(Scene scene, int part) {
-    Matrix4d world = scene.worldMatrices()[part].setTranslation(0, 0, 0);
+  /** What goes to the origin. */
+  private static Vector3d point(Scene scene, int part, boolean[] below, Origin origin) {
+    Vector3d pivot = scene.worldMatrices()[part].getTranslation(new Vector3d());
+    if (origin != Origin.BASE) {
+      return pivot;
+    }
+    Bounds bounds = Bounds.EMPTY;
+    Map<Integer, Integer> places = scene.nodePlaces();
+    for (Scene.ShownMesh shown : scene.shownMeshes()) {
+      if (below[places.get(shown.node().id())]) {
+        bounds = bounds.union(shown.mesh().points().bounds(shown.world()));
+      }
+    }
+    if (bounds.isEmpty()) {
+      return pivot;
+    }
+    SignedAxis up = scene.frame().up();
+    Vector3d base = bounds.centre();
+    base.setComponent(up.index(), up.sign() > 0 ? bounds.min(up.index()) : bounds.max(up.index()));
+    return base;
+  }
+
+  /** The part at the top, turned and scaled as it was, with a point of it on the origin. */
+  private static Scene onItsOwn(Scene scene, int part, Vector3d point) {
+    Matrix4d world = new Matrix4d().translation(-point.x, -point.y, -point.z);
+    world.mul(scene.worldMatrices()[part]);
     Trs plain = Trs.nearest(world);
     LocalTransform own =
         plain.toMatrix().equals(world, SHEAR)

@@ -43,6 +43,13 @@ public record Bounds(double minX, double minY, double minZ, double maxX, double 
     return Math.sqrt(x * x + y * y + z * z);
   }
 
+  /** The largest coordinate, whatever its sign: 32-bit numbers round by a part of it. */
+  public double farthest() {
+    double low = Math.min(minX, Math.min(minY, minZ));
+    double high = Math.max(maxX, Math.max(maxY, maxZ));
+    return isEmpty() ? 0 : Math.max(-low, high);
+  }
+
   public Vector3d centre() {
     return new Vector3d((minX + maxX) / 2, (minY + maxY) / 2, (minZ + maxZ) / 2);
   }

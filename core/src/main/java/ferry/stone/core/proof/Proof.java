@@ -44,8 +44,11 @@ public record Proof(
     int changed,
     int lost) {
 
-  /** Positions agree when they differ by less than this part of the asset's diagonal. */
+  /** Positions agree when they differ by less than this part of {@link #size}. */
   static final double POSITION_TOLERANCE = 2e-6;
+
+  /** How much of the distance from the origin counts: four steps of a 32-bit number. */
+  private static final double ROUNDING = 4 * 0x1p-23 / POSITION_TOLERANCE;
 
   /**
    * @param near the scene as read
@@ -226,10 +229,13 @@ public record Proof(
     return String.format(java.util.Locale.ROOT, "%.3f mm", metres * 1000);
   }
 
+  /** What differences are measured by: the diagonal, and some of the distance from the origin. */
+  static double size(Bounds all) {
+    return Math.max(all.isEmpty() ? 0 : all.diagonal() + ROUNDING * all.farthest(), 1e-6);
+  }
+
   private static Verdict verdict(double off, Bounds all) {
-    return off <= POSITION_TOLERANCE * Math.max(all.diagonal(), 1e-6)
-        ? Verdict.KEPT
-        : Verdict.CHANGED;
+    return off <= POSITION_TOLERANCE * size(all) ? Verdict.KEPT : Verdict.CHANGED;
   }
 
   private static void parts(
@@ -273,7 +279,7 @@ public record Proof(
     detailLevels(ledger, near, far, read);
     Map<Integer, PolygonMesh> nearMeshes = near.meshesById();
     List<Scene.ShownMesh> shown = far.shownMeshes();
-    double size = far.bounds().diagonal();
+    double size = size(far.bounds());
     for (int i = 0; i < shown.size(); i++) {
       progress.checkCancelled();
       progress.report("comparing " + shown.get(i).node().name(), 0.3 + 0.5 * i / shown.size());

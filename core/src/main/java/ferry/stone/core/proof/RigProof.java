@@ -57,7 +57,7 @@ final class RigProof {
     this.near = near;
     this.far = far;
     this.read = read;
-    size = Math.max(far.bounds().diagonal(), 1e-6);
+    size = Proof.size(far.bounds());
   }
 
   void run(Progress progress) {

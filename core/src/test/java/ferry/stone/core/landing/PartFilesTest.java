@@ -10,6 +10,7 @@ import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.Resources;
 import ferry.stone.core.format.gltf.GltfReader;
 import ferry.stone.core.geometry.Solids;
+import ferry.stone.core.landing.PartFiles.Origin;
 import ferry.stone.core.math.Bounds;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.proof.LedgerRow;
@@ -83,13 +84,13 @@ class PartFilesTest {
         landings, landings.proof(scene, scene, options, files, none, Progress.NONE), files);
   }
 
-  private static LandingOptions each(String pattern, boolean atOrigin) {
-    return LandingOptions.glb().withParts(new PartFiles(true, pattern, atOrigin));
+  private static LandingOptions each(String pattern, Origin origin) {
+    return LandingOptions.glb().withParts(new PartFiles(true, pattern, origin));
   }
 
   @Test
   void eachPartIsAFileNamedByThePatternAtItsOwnOrigin() throws Exception {
-    Run run = land(boxes(), each("{asset}_{number}_{part}", true));
+    Run run = land(boxes(), each("{asset}_{number}_{part}", Origin.PIVOT));
     assertEquals(List.of("harbour_1_Arm.glb", "harbour_2_arm.glb"), run.files().paths());
     assertEquals(0, run.proof().lost(), run.proof().rows().toString());
     Scene arm = GltfReader.read("harbour_1_Arm.glb", ReadContext.of(run.files()));
@@ -104,12 +105,32 @@ class PartFilesTest {
   }
 
   @Test
+  void theMiddleOfTheBaseGoesToTheOrigin() throws Exception {
+    Run run = land(boxes(), each("{part}", Origin.BASE));
+    assertEquals(0, run.proof().lost());
+    for (String path : run.files().paths()) {
+      Bounds bounds = GltfReader.read(path, ReadContext.of(run.files())).bounds();
+      assertEquals(0, bounds.min(1), 1e-5, path);
+      assertEquals(0, bounds.centre().x, 1e-5, path);
+      assertEquals(0, bounds.centre().z, 1e-5, path);
+    }
+    for (int seed = 0; seed < 12; seed++) {
+      Scene rig = RandomRig.of(new Random(seed), 4);
+      for (PartFiles.Named part : new PartFiles(true, "", Origin.BASE).of(rig, "rig")) {
+        Bounds bounds = PartScene.of(rig, part.node(), Origin.BASE).bounds();
+        assertEquals(0, bounds.centre().x, 1e-5, part.stem());
+        assertEquals(0, bounds.min(1), 1e-5, part.stem());
+      }
+    }
+  }
+
+  @Test
   void partsThatStayInPlaceMakeUpTheWhole() throws Exception {
     for (int seed = 0; seed < 12; seed++) {
       Scene rig = RandomRig.of(new Random(seed), 4);
       LandingOptions options =
           new LandingOptions("glb", true, true, LandingOptions.Transforms.DATA, false, 0)
-              .withParts(new PartFiles(true, "{part}_{number}", false));
+              .withParts(new PartFiles(true, "{part}_{number}", Origin.PLACE));
       Run run = land(rig, options);
       int shown = 0;
       Map<Integer, Matrix4d> world = new TreeMap<>();
@@ -138,11 +159,11 @@ class PartFilesTest {
       for (int i = 0; i < rig.nodes().size(); i++) {
         if (rig.nodes().get(i).content() instanceof Node.Content.MeshContent content
             && content.skinId() >= 0) {
-          Scene part = PartScene.of(rig, i, true);
+          Scene part = PartScene.of(rig, i, Origin.PIVOT);
           Vector3d pivot = rig.worldMatrices()[i].getTranslation(new Vector3d());
           assertEquals(1, part.skins().stream().filter(s -> s.id() == content.skinId()).count());
           Bounds whole = part.bounds();
-          Bounds moved = PartScene.of(rig, i, false).bounds();
+          Bounds moved = PartScene.of(rig, i, Origin.PLACE).bounds();
           for (int k = 0; k < 3; k++) {
             assertEquals(moved.min(k) - pivot.get(k), whole.min(k), 1e-6);
           }
@@ -157,7 +178,7 @@ class PartFilesTest {
   void separateFilesLieInAFolderOfEachPart() throws Exception {
     LandingOptions options =
         new LandingOptions("gltf", false, false, LandingOptions.Transforms.DATA, false, 4)
-            .withParts(new PartFiles(true, "{part}", true));
+            .withParts(new PartFiles(true, "{part}", Origin.PIVOT));
     Run run = land(boxes(), options);
     assertTrue(run.files().contains("Arm/Arm.gltf"), run.files().paths().toString());
     assertTrue(run.files().contains("arm_2/arm_2.gltf"), run.files().paths().toString());
@@ -167,8 +188,9 @@ class PartFilesTest {
 
   @Test
   void wrongPatternsAndScenesWithoutPartsAreRefused() {
-    assertThrows(IllegalArgumentException.class, () -> new PartFiles(true, "{colour}", true));
-    assertThrows(IllegalArgumentException.class, () -> new PartFiles(true, "x".repeat(200), true));
+    assertThrows(
+        IllegalArgumentException.class, () -> new PartFiles(true, "{colour}", Origin.PIVOT));
+    assertThrows(IllegalArgumentException.class, () -> new PartFiles(true, "x".repeat(200), null));
     Scene empty = new SceneBuilder("empty").build();
     OutputStream nowhere = new ByteArrayOutputStream();
     IllegalArgumentException e =
@@ -177,7 +199,7 @@ class PartFilesTest {
             () ->
                 Landings.write(
                     empty,
-                    each("", true),
+                    each("", Origin.BASE),
                     "x",
                     new CargoFolder(Map.of()),
                     path -> nowhere,
