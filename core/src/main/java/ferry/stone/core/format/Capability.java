@@ -9,6 +9,7 @@ public enum Capability {
   LINES("Lines inside meshes", "Geometry"),
   POINTS("Points inside meshes", "Geometry"),
   EMPTY_MESHES("Meshes without faces", "Geometry"),
+  UNUSED_VERTICES("Vertices that nothing uses", "Geometry"),
   NOT_NUMBERS("Positions that are no numbers", "Geometry"),
   SMOOTHING("Smoothing groups and sharp edges without normals", "Geometry"),
   SMOOTHING_BESIDE("Smoothing groups and sharp edges beside normals", "Geometry"),

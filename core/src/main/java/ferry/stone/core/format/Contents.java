@@ -1,5 +1,6 @@
 package ferry.stone.core.format;
 
+import ferry.stone.core.geometry.MeshClean;
 import ferry.stone.core.scene.Attribute;
 import ferry.stone.core.scene.Light;
 import ferry.stone.core.scene.LocalTransform;
@@ -46,6 +47,7 @@ public final class Contents {
       case LINES -> meshes(m -> m.loose() != null && m.loose().lineCount() > 0);
       case POINTS -> meshes(m -> m.loose() != null && m.loose().points().length > 0);
       case EMPTY_MESHES -> meshes(m -> m.faces().triangleCount() == 0 && !shows(m.loose()));
+      case UNUSED_VERTICES -> meshes(m -> MeshClean.unused(m).size() > 0);
       case NOT_NUMBERS -> meshes(Contents::hasNowhere);
       case SMOOTHING ->
           meshes(m -> (m.smoothing() != null || m.hardEdges() != null) && !hasNormals(m));

@@ -152,10 +152,10 @@ public record Forecast(List<Item> items) {
         case CUSTOM_LAYERS ->
             List.of(
                 Offer.step("Remove custom layers", "remove", Map.of("what", "attributes")).on(ids));
+        case UNUSED_VERTICES ->
+            List.of(Offer.step("Remove them", "remove", Map.of("what", "unusedVertices")).on(ids));
         case NOT_NUMBERS ->
-            List.of(
-                Offer.step("Remove faces without area", "remove", Map.of("what", "degenerateFaces"))
-                    .on(ids));
+            List.of(Offer.step("Remove them", "remove", Map.of("what", "brokenVertices")).on(ids));
         case SHEAR, PIVOTS, INHERITED_SCALE ->
             List.of(
                 Offer.step("Bake rotation and scale", "reset", Map.of("what", "rotation")).on(ids));

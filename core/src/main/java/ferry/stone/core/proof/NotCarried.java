@@ -17,6 +17,7 @@ final class NotCarried {
   /** What no other row of a proof tells of. */
   private static final List<Capability> NAMED =
       List.of(
+          Capability.UNUSED_VERTICES,
           Capability.SMOOTHING,
           Capability.SMOOTHING_BESIDE,
           Capability.SUBDIVISION,

@@ -2,6 +2,7 @@ package ferry.stone.core.proof;
 
 import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.CargoPath;
+import ferry.stone.core.format.Contents;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Resources;
 import ferry.stone.core.geometry.GeometricFold;
@@ -46,6 +47,8 @@ public record Proof(
 
   /** Positions agree when they differ by less than this part of {@link #size}. */
   static final double POSITION_TOLERANCE = 2e-6;
+
+  private static final double LEAST = 1e-6;
 
   /** How much of the distance from the origin counts: four steps of a 32-bit number. */
   private static final double ROUNDING = 4 * 0x1p-23 / POSITION_TOLERANCE;
@@ -128,15 +131,20 @@ public record Proof(
     Bounds n = near.bounds();
     Bounds f = far.bounds();
     Bounds l = read.bounds();
+    double size = size(far);
     Frame frame = near.frame();
     int up = frame.up().index();
     int front = frame.front().index();
     Capability why = landed.poses();
-    length(ledger, "Height", n.size(up), f.size(1), l.size(1), f, near, why);
-    length(ledger, "Width", n.size(3 - up - front), f.size(0), l.size(0), f, near, why);
-    length(ledger, "Depth", n.size(front), f.size(2), l.size(2), f, near, why);
+    boolean unused = landed.fate(Capability.UNUSED_VERTICES) == Capability.Fate.LOST;
+    if (why == null && unused && new Contents(far).find(Capability.UNUSED_VERTICES).count() > 0) {
+      why = Capability.UNUSED_VERTICES;
+    }
+    length(ledger, "Height", n.size(up), f.size(1), l.size(1), size, near, why);
+    length(ledger, "Width", n.size(3 - up - front), f.size(0), l.size(0), size, near, why);
+    length(ledger, "Depth", n.size(front), f.size(2), l.size(2), size, near, why);
     if (!f.isEmpty() && !l.isEmpty()) {
-      length(ledger, "Lowest point", lowest(n, near), f.minY(), l.minY(), f, near, why);
+      length(ledger, "Lowest point", lowest(n, near), f.minY(), l.minY(), size, near, why);
       double off = f.centre().distance(l.centre());
       ledger
           .about(why)
@@ -147,7 +155,7 @@ public record Proof(
               vector(f.centre().x, f.centre().y, f.centre().z, " m"),
               vector(l.centre().x, l.centre().y, l.centre().z, " m"),
               millimetres(off),
-              verdict(off, f),
+              verdict(off, size),
               "");
     }
     ledger.add(
@@ -192,7 +200,7 @@ public record Proof(
       double near,
       double far,
       double landed,
-      Bounds all,
+      double size,
       Scene nearScene,
       Capability why) {
     double off = Math.abs(far - landed);
@@ -208,7 +216,7 @@ public record Proof(
         Figures.length(far),
         Figures.length(landed),
         millimetres(off),
-        verdict(off, all),
+        verdict(off, size),
         "");
   }
 
@@ -229,13 +237,25 @@ public record Proof(
     return String.format(java.util.Locale.ROOT, "%.3f mm", metres * 1000);
   }
 
-  /** What differences are measured by: the diagonal, and some of the distance from the origin. */
-  static double size(Bounds all) {
-    return Math.max(all.isEmpty() ? 0 : all.diagonal() + ROUNDING * all.farthest(), 1e-6);
+  /**
+   * What differences are measured by: the diagonal, and some of how far from the origin positions
+   * stand, in the scene or in the numbers of a mesh.
+   */
+  static double size(Scene scene) {
+    Bounds all = scene.bounds();
+    if (all.isEmpty()) {
+      return LEAST;
+    }
+    double far = all.farthest();
+    for (Scene.ShownMesh shown : scene.shownMeshes()) {
+      double scale = Math.cbrt(Math.abs(shown.world().determinant3x3()));
+      far = Math.max(far, scale * shown.mesh().points().bounds().farthest());
+    }
+    return Math.max(all.diagonal() + ROUNDING * far, LEAST);
   }
 
-  private static Verdict verdict(double off, Bounds all) {
-    return off <= POSITION_TOLERANCE * size(all) ? Verdict.KEPT : Verdict.CHANGED;
+  private static Verdict verdict(double off, double size) {
+    return off <= POSITION_TOLERANCE * size ? Verdict.KEPT : Verdict.CHANGED;
   }
 
   private static void parts(
@@ -279,7 +299,7 @@ public record Proof(
     detailLevels(ledger, near, far, read);
     Map<Integer, PolygonMesh> nearMeshes = near.meshesById();
     List<Scene.ShownMesh> shown = far.shownMeshes();
-    double size = size(far.bounds());
+    double size = size(far);
     for (int i = 0; i < shown.size(); i++) {
       progress.checkCancelled();
       progress.report("comparing " + shown.get(i).node().name(), 0.3 + 0.5 * i / shown.size());

@@ -57,7 +57,7 @@ final class RigProof {
     this.near = near;
     this.far = far;
     this.read = read;
-    size = Proof.size(far.bounds());
+    size = Proof.size(far);
   }
 
   void run(Progress progress) {

@@ -201,6 +201,8 @@ final class CapabilityScenes {
                 200, "nothing", Coordinates.of(new float[0]), Polygons.triangles(new int[0])));
         s.more.add(Node.of(2, "nothing", -1, Node.Content.MeshContent.of(200)));
       }
+      case UNUSED_VERTICES ->
+          s.mesh = s.mesh.withFaces(Polygons.triangles(new int[] {0, 1, 2, 2, 1, 0}));
       case NOT_NUMBERS -> {
         float[] p = s.mesh.points().toFloats().clone();
         p[10] = Float.NaN;

@@ -24,6 +24,11 @@ public final class GltfCapabilities {
               Fate.LOST,
               "A mesh without faces, lines and points has nothing to write.")
           .set(
+              Capability.UNUSED_VERTICES,
+              Fate.KEPT,
+              Fate.LOST,
+              "Only vertices that faces, lines or points use are written; the box may be smaller.")
+          .set(
               Capability.NOT_NUMBERS,
               Fate.KEPT,
               Fate.LOST,

@@ -13,6 +13,7 @@ public final class ObjCapabilities {
           Capability.LINES,
           Capability.POINTS,
           Capability.EMPTY_MESHES,
+          Capability.UNUSED_VERTICES,
           Capability.NOT_NUMBERS,
           Capability.SMOOTHING,
           Capability.SMOOTHING_BESIDE,
