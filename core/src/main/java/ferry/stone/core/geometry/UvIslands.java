@@ -8,8 +8,8 @@ import java.util.Arrays;
 /**
  * Islands of a UV set: faces that hang together by edges on which both have the same UVs, and that
  * are wound the same way in the UV plane, so that mirrored halves are two. Vertices at one place
- * count as one. Faces with a corner without a UV belong to no island. O(c log k) for c corners and
- * k edges at a vertex.
+ * count as one. Faces with a corner without a UV, or one that is no number, belong to no island.
+ * O(c log k) for c corners and k edges at a vertex.
  *
  * @param count how many islands
  * @param ofFace {@code int[f]}, numbered in order of their first face, −1 for none
@@ -40,7 +40,7 @@ public record UvIslands(int count, int[] ofFace) {
         corners[c] = place[faces.vertex(c)];
         faceOf[c] = f;
         value[c] = uv.valueOf(c, faces.vertex(c), f);
-        bare[f] |= value[c] < 0;
+        bare[f] |= value[c] < 0 || !isNumber(uv, value[c]);
       }
       mirrored[f] = !bare[f] && area(uv, value, faces.start(f), faces.end(f)) < 0;
     }
@@ -76,6 +76,11 @@ public record UvIslands(int count, int[] ofFace) {
       ofFace[f] = bare[f] ? -1 : number[root];
     }
     return new UvIslands(count, ofFace);
+  }
+
+  private static boolean isNumber(Attribute uv, int value) {
+    int at = uv.components() * value;
+    return Float.isFinite(uv.values()[at] + uv.values()[at + 1]);
   }
 
   /** Twice the area in the UV plane, below zero when wound clockwise. */

@@ -54,8 +54,9 @@ public final class UvLayout {
           u = n.z > 0 ? points.x(v) : -points.x(v);
           w = points.y(v);
         }
-        values[2 * c] = (float) (u / size);
-        values[2 * c + 1] = (float) (down * w / size);
+        boolean finite = Double.isFinite(u + w);
+        values[2 * c] = finite ? (float) (u / size) : 0;
+        values[2 * c + 1] = finite ? (float) (down * w / size) : 0;
       }
     }
     return new Attribute(name, Attribute.Semantic.UV, Attribute.Domain.CORNER, 2, values, null);

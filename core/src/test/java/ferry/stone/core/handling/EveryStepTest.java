@@ -5,6 +5,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import ferry.stone.core.RandomRig;
 import ferry.stone.core.RandomScene;
+import ferry.stone.core.RandomWreck;
 import ferry.stone.core.proof.LedgerRow;
 import ferry.stone.core.proof.SideLedger;
 import ferry.stone.core.scene.Node;
@@ -130,5 +131,33 @@ class EveryStepTest {
         assertEquals(LedgerRow.Verdict.KEPT, row.verdict(), "seed " + seed + ": " + row);
       }
     }
+  }
+
+  /**
+   * What readers let through with much wrong is surveyed, and every step with every choice leaves a
+   * sound scene or says why not. So do the survey's own offers.
+   */
+  @Test
+  void wrecksAreHandledOrRefusedWithAReason() {
+    int done = 0;
+    int refused = 0;
+    for (int seed = 0; seed < 150; seed++) {
+      Scene near = RandomWreck.of(new Random(seed));
+      for (StepKind<?> kind : Steps.all()) {
+        for (Map<String, Object> params : choices(kind)) {
+          Step step = new Step("a", kind.kind(), params, true, List.of());
+          var stage = Handling.run(near, List.of(step), Progress.NONE).get(0);
+          String what = "wreck " + seed + ": " + kind.kind() + params;
+          if (stage.failure() == null) {
+            PictureStaysTest.sound(stage.scene(), what);
+            done++;
+          } else {
+            assertTrue(stage.failure().matches("(?s).*\\w+ \\w+.*"), what + stage.failure());
+            refused++;
+          }
+        }
+      }
+    }
+    assertTrue(done > 3 * refused, done + " done, " + refused + " refused");
   }
 }
