@@ -214,6 +214,10 @@ class SurveyAndStatesIT extends OnThePage {
     stop("Landing");
     Locator row = page.locator(".forecast tr[data-capability=FACE_SETS]");
     assertThat(row).containsText("12 sets");
+    assertThat(page.locator(".forecast-head")).containsText("2 will be lost");
+    Locator unused = page.locator(".forecast tr[data-capability=UNUSED_VERTICES]");
+    unused.getByText("Remove them").click();
+    assertThat(unused).hasCount(0);
     assertThat(page.locator(".forecast-head")).containsText("1 will be lost");
     row.getByText("Split by face set").click();
     assertThat(row).hasCount(0);
