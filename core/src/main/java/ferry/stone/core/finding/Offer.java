@@ -40,6 +40,11 @@ public record Offer(
     return new Offer(label, action, kind, params, ids, asks, first);
   }
 
+  /** The same step with other parameters. */
+  public Offer with(Map<String, Object> newParams) {
+    return new Offer(label, action, kind, newParams, nodeIds, asks, first);
+  }
+
   /** The same, with another before it. */
   public Offer after(Offer other) {
     return new Offer(label, action, kind, params, nodeIds, asks, List.of(other));

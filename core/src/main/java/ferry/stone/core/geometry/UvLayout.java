@@ -8,6 +8,7 @@ import ferry.stone.core.scene.UvOrigin;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.stream.IntStream;
+import org.joml.Matrix3dc;
 import org.joml.Vector3d;
 
 /** Lays UVs out anew, or moves those that are there. Every method gives a new layer. */
@@ -28,31 +29,36 @@ public final class UvLayout {
    * and reads the right way round from outside. One UV a corner, in units of {@code size}.
    *
    * @param size length of a side of the square, in the mesh's own units
+   * @param toUpright turns the mesh's axes so that Y is up
    */
-  public static Attribute box(PolygonMesh mesh, String name, double size, UvOrigin origin) {
+  public static Attribute box(
+      PolygonMesh mesh, String name, double size, UvOrigin origin, Matrix3dc toUpright) {
     Polygons faces = mesh.faces();
     Coordinates points = mesh.points();
     float[] values = new float[2 * faces.cornerCount()];
     double down = origin == UvOrigin.TOP_LEFT ? -1 : 1;
     Vector3d n = new Vector3d();
+    Vector3d p = new Vector3d();
     for (int f = 0; f < faces.faceCount(); f++) {
       Triangulation.newell(points, faces, faces.start(f), faces.size(f), n);
+      toUpright.transform(n);
       double x = Math.abs(n.x);
       double y = Math.abs(n.y);
       double z = Math.abs(n.z);
       for (int c = faces.start(f); c < faces.end(f); c++) {
         int v = faces.vertex(c);
+        toUpright.transform(p.set(points.x(v), points.y(v), points.z(v)));
         double u;
         double w;
         if (x >= y && x >= z) {
-          u = n.x > 0 ? -points.z(v) : points.z(v);
-          w = points.y(v);
+          u = n.x > 0 ? -p.z : p.z;
+          w = p.y;
         } else if (y >= z) {
-          u = points.x(v);
-          w = n.y > 0 ? -points.z(v) : points.z(v);
+          u = p.x;
+          w = n.y > 0 ? -p.z : p.z;
         } else {
-          u = n.z > 0 ? points.x(v) : -points.x(v);
-          w = points.y(v);
+          u = n.z > 0 ? p.x : -p.x;
+          w = p.y;
         }
         boolean finite = Double.isFinite(u + w);
         values[2 * c] = finite ? (float) (u / size) : 0;

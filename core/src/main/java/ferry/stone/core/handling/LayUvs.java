@@ -2,6 +2,7 @@ package ferry.stone.core.handling;
 
 import ferry.stone.core.geometry.UvLayout;
 import ferry.stone.core.math.Figures;
+import ferry.stone.core.math.Frame;
 import ferry.stone.core.scene.Attribute;
 import ferry.stone.core.scene.Attribute.Semantic;
 import ferry.stone.core.scene.PolygonMesh;
@@ -11,6 +12,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.joml.Matrix3d;
 
 /** Gives meshes UVs from six sides, or moves the islands that are there into the square. */
 public final class LayUvs extends BasicStep<LayUvs.Params> {
@@ -96,7 +98,8 @@ public final class LayUvs extends BasicStep<LayUvs.Params> {
     }
     String name =
         named.map(Attribute::name).orElse(params.named().isEmpty() ? "uv" : params.named());
-    Attribute box = UvLayout.box(mesh, name, size, scene.uvOrigin());
+    Matrix3d upright = scene.frame().basisTo(Frame.Y_UP_METRE);
+    Attribute box = UvLayout.box(mesh, name, size, scene.uvOrigin(), upright);
     Attribute now =
         switch (params.how()) {
           case "box" -> UvLayout.packed(mesh, box);

@@ -2,23 +2,66 @@ package ferry.stone.core.survey;
 
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Marks;
+import ferry.stone.core.finding.Offer;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.stream.IntStream;
 
 /** Joins findings that say the same of many parts into one, so that sixty parts are one row. */
 final class SameFindings {
+  private static final String NAMED = "named";
+  private static final String LARGEST = "largest";
+
   private SameFindings() {}
 
   static List<Finding> join(List<Finding> findings) {
     Map<Object, List<Finding>> groups = new LinkedHashMap<>();
     for (Finding f : findings) {
       // Only what is about one part can be joined; all else stays as it is.
-      Object key = f.nodeIds().size() == 1 ? List.of(f.code(), f.message()) : new Object();
+      Object key =
+          f.nodeIds().size() == 1 ? List.of(f.code(), f.message(), offered(f)) : new Object();
       groups.computeIfAbsent(key, k -> new ArrayList<>()).add(f);
     }
     return groups.values().stream().map(g -> g.size() == 1 ? g.get(0) : joined(g)).toList();
+  }
+
+  /** What the offers do, but for parameters that can be joined. */
+  private static List<Object> offered(Finding finding) {
+    List<Object> offered = new ArrayList<>();
+    for (Offer offer : finding.offers()) {
+      Map<String, Object> params = new TreeMap<>(offer.params());
+      params.remove(NAMED);
+      params.remove(LARGEST);
+      offered.add(List.of(offer.label(), offer.kind(), params));
+    }
+    return offered;
+  }
+
+  /** One offer for all parts: every name that one of them speaks of, the largest of sizes. */
+  private static Offer joined(List<Finding> group, int place, List<Integer> nodes) {
+    Offer first = group.get(0).offers().get(place);
+    Set<String> names = new LinkedHashSet<>();
+    double largest = 0;
+    for (Finding finding : group) {
+      Map<String, Object> params = finding.offers().get(place).params();
+      names.add(String.valueOf(params.get(NAMED)));
+      largest =
+          params.get(LARGEST) instanceof Number size
+              ? Math.max(largest, size.doubleValue())
+              : largest;
+    }
+    Map<String, Object> params = new TreeMap<>(first.params());
+    params.computeIfPresent(NAMED, (k, v) -> String.join(",", names));
+    if (params.containsKey(LARGEST)) {
+      params.put(LARGEST, largest);
+    }
+    Offer whole = first.with(params);
+    return whole.nodeIds().isEmpty() ? whole : whole.on(nodes);
   }
 
   private static Finding joined(List<Finding> group) {
@@ -27,7 +70,7 @@ final class SameFindings {
     List<Marks> marks = new ArrayList<>();
     int elements = 0;
     for (Finding f : group) {
-      nodes.addAll(f.nodeIds());
+      f.nodeIds().stream().filter(id -> !nodes.contains(id)).forEach(nodes::add);
       for (Marks m : f.marks()) {
         elements += m.indices().length;
         if (elements <= 2 * Marks.MAX) {
@@ -52,6 +95,6 @@ final class SameFindings {
         first.evidence(),
         nodes,
         marks,
-        first.offers().stream().map(o -> o.nodeIds().isEmpty() ? o : o.on(nodes)).toList());
+        IntStream.range(0, first.offers().size()).mapToObj(i -> joined(group, i, nodes)).toList());
   }
 }

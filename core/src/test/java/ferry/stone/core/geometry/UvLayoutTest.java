@@ -4,10 +4,13 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import ferry.stone.core.math.Frame;
+import ferry.stone.core.math.SignedAxis;
 import ferry.stone.core.scene.Attribute;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.UvOrigin;
 import java.util.Random;
+import org.joml.Matrix3d;
 import org.junit.jupiter.api.Test;
 
 /** UVs from six sides, packed and moved. */
@@ -40,7 +43,7 @@ class UvLayoutTest {
     PolygonMesh box = Solids.box(2, 1, 3);
     double[] areas = {2, 2, 6, 6, 3, 3};
     for (UvOrigin origin : UvOrigin.values()) {
-      Attribute uv = UvLayout.box(box, "uv", 0.5, origin);
+      Attribute uv = UvLayout.box(box, "uv", 0.5, origin, new Matrix3d());
       double sign = origin == UvOrigin.BOTTOM_LEFT ? 1 : -1;
       for (int f = 0; f < 6; f++) {
         // Half a metre a tile: four tiles a square metre. Seen from outside faces run
@@ -51,9 +54,28 @@ class UvLayoutTest {
   }
 
   @Test
+  void picturesStandUprightWhateverAxisIsUp() {
+    PolygonMesh box = Solids.box(2, 1, 3);
+    Frame zUp = Frame.Y_UP_METRE.withUp(SignedAxis.PLUS_Z);
+    Matrix3d upright = zUp.basisTo(Frame.Y_UP_METRE);
+    Attribute uv = UvLayout.box(box, "uv", 1, UvOrigin.BOTTOM_LEFT, upright);
+    for (int f = 0; f < 6; f++) {
+      assertTrue(area(box, uv, f) > 0);
+      for (int c = box.faces().start(f); c < box.faces().end(f); c++) {
+        int v = box.faces().vertex(c);
+        // The third and fourth faces look along Y, the last two along X: there Z is up.
+        if (f >= 2) {
+          assertEquals(box.points().z(v), uv.values()[2 * c + 1], TINY);
+        }
+      }
+    }
+  }
+
+  @Test
   void packedIslandsLieApartAtOneScale() {
     PolygonMesh box = Solids.box(2, 1, 3);
-    Attribute uv = UvLayout.packed(box, UvLayout.box(box, "uv", 1, UvOrigin.BOTTOM_LEFT));
+    Attribute uv =
+        UvLayout.packed(box, UvLayout.box(box, "uv", 1, UvOrigin.BOTTOM_LEFT, new Matrix3d()));
     insideSquare(uv);
     assertEquals(0, UvOverlap.of(box, uv).part(), 0);
     double scale = area(box, uv, 0) / 2;
@@ -69,7 +91,8 @@ class UvLayoutTest {
   @Test
   void roundThingsAndNoiseLieApartToo() {
     PolygonMesh torus = Solids.torus(24, 16, 3, 1);
-    Attribute uv = UvLayout.packed(torus, UvLayout.box(torus, "uv", 1, UvOrigin.TOP_LEFT));
+    Attribute uv =
+        UvLayout.packed(torus, UvLayout.box(torus, "uv", 1, UvOrigin.TOP_LEFT, new Matrix3d()));
     insideSquare(uv);
     assertTrue(UvOverlap.of(torus, uv).part() <= UvOverlap.WORTH_TELLING);
     // UVs at random lie over each other everywhere; face by face they come apart.
@@ -111,7 +134,7 @@ class UvLayoutTest {
   @Test
   void islandsMoveByWholeTilesSoThatARepeatedPictureStays() {
     PolygonMesh box = Solids.box(0.8, 0.7, 0.6);
-    Attribute uv = UvLayout.box(box, "uv", 1, UvOrigin.BOTTOM_LEFT);
+    Attribute uv = UvLayout.box(box, "uv", 1, UvOrigin.BOTTOM_LEFT, new Matrix3d());
     float[] values = uv.values().clone();
     for (int c = 0; c < 24; c++) {
       // Each side in a tile of its own, in its lower left corner.
@@ -133,13 +156,14 @@ class UvLayoutTest {
       double tiles = moved.values()[i] - values[i];
       assertEquals(Math.rint(tiles), tiles, TINY);
     }
-    assertFalse(UvLayout.fitTiles(box, UvLayout.box(box, "uv", 0.5, UvOrigin.BOTTOM_LEFT)));
+    assertFalse(
+        UvLayout.fitTiles(box, UvLayout.box(box, "uv", 0.5, UvOrigin.BOTTOM_LEFT, new Matrix3d())));
   }
 
   @Test
   void aFittedSetIsTheSamePictureSmaller() {
     PolygonMesh box = Solids.box(2, 1, 3);
-    Attribute uv = UvLayout.box(box, "uv", 1, UvOrigin.BOTTOM_LEFT);
+    Attribute uv = UvLayout.box(box, "uv", 1, UvOrigin.BOTTOM_LEFT, new Matrix3d());
     Attribute fitted = UvLayout.fitted(uv);
     insideSquare(fitted);
     double scale = area(box, fitted, 0) / area(box, uv, 0);

@@ -172,6 +172,10 @@ final class FaultySlab {
         "lift", weight, List.of(new MorphTarget.Shape(1, vertices, deltas, null)));
   }
 
+  private static MorphTarget on(String name) {
+    return new MorphTarget(name, 0.25, named(name, 1).shapes());
+  }
+
   private static MorphTarget named(String name, float up) {
     return new MorphTarget(
         name, 0, List.of(new MorphTarget.Shape(1, new int[] {0}, new float[] {0, up, 0}, null)));
@@ -211,6 +215,10 @@ final class FaultySlab {
       case "duplicate-material-names" -> slab.more.add(material(6, "oak"));
       case "morph-empty" -> slab.morphs.add(morph(0));
       case "morph-left-on" -> slab.morphs.add(morph(0.5, 0, 1, 0));
+      case "two morphs left on" -> {
+        slab.morphs.add(on("lift, high"));
+        slab.morphs.add(on("dip"));
+      }
       case "pivot-off" -> {
         slab.shift = new Vector3d(40, 0, 0);
         slab.twice = true;

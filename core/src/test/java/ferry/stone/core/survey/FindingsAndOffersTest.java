@@ -133,4 +133,18 @@ class FindingsAndOffersTest {
         survey(FaultySlab.sound(false), "").stream()
             .noneMatch(f -> f.severity().name().equals("FIX")));
   }
+
+  /** One row for several findings of a kind has one offer that answers them all. */
+  @Test
+  void joinedFindingsHaveAnOfferForAll() {
+    Scene scene = FaultySlab.with("two morphs left on");
+    List<Finding> left =
+        survey(scene, "").stream().filter(f -> f.code().equals("morph-left-on")).toList();
+    assertEquals(1, left.size());
+    Offer offer = left.get(0).offers().get(0);
+    Step step = new Step("a", offer.kind(), offer.params(), true, offer.nodeIds());
+    var stages = Handling.run(scene, List.of(step), Progress.NONE);
+    assertEquals("2 targets", stages.get(0).figure());
+    assertFalse(codes(Handling.result(scene, stages), "").contains("morph-left-on"));
+  }
 }
