@@ -237,7 +237,7 @@ function LandingTable({ id, landings }: { id: string; landings: LandingRecord[] 
       <tbody>
         {landings.map((l) => (
           <tr key={l.id}>
-            <td>{l.mainFile ?? l.options.format.toUpperCase()}</td>
+            <td>{l.proof?.file ?? l.mainFile ?? l.options.format.toUpperCase()}</td>
             <td>{when(l.createdAt)}</td>
             <td>
               {l.state === 'done' && l.proof ? (

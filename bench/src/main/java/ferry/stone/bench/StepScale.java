@@ -153,7 +153,7 @@ final class StepScale {
     all.add(of(panels, "scaleTo", Map.of()));
     all.add(of(stretched(panels), "reset", Map.of("what", "scale")));
     all.add(of(panels(side, 1), "split", Map.of("by", "places")));
-    for (String by : new String[] {"pieces", "material", "set"}) {
+    for (String by : new String[] {"pieces", "material", "set", "islands"}) {
       all.add(of(panels, "split", Map.of("by", by)));
     }
     all.add(of(parts, "merge", Map.of()));
