@@ -264,18 +264,7 @@ final class StepScale {
     float[] weights = skin.weights().clone();
     Arrays.fill(weights, weights.length / 2, weights.length, 0);
     return rig.toBuilder()
-        .skins(
-            List.of(
-                new Skin(
-                    skin.id(),
-                    skin.name(),
-                    skin.meshId(),
-                    skin.jointNodeIds(),
-                    skin.inverseBind(),
-                    skin.offsets(),
-                    skin.joints(),
-                    weights,
-                    skin.method())))
+        .skins(List.of(skin.withWeights(skin.offsets(), skin.joints(), weights)))
         .build();
   }
 

@@ -137,7 +137,10 @@ public final class RandomWreck {
               List.of(new MorphTarget.Shape(1, touched, new float[3 * touched.length], null))));
     }
     return PolygonMesh.of(
-            id, random.nextBoolean() ? "mesh" : "", Coordinates.of(points), face(corners, offsets))
+            id,
+            random.nextBoolean() ? "mesh" : "",
+            Coordinates.of(points),
+            Polygons.of(corners, offsets))
         .toBuilder()
         .attributes(layers)
         .materials(new int[] {-1, -1}, slots)
@@ -150,10 +153,6 @@ public final class RandomWreck {
         .smoothing(random.nextBoolean() ? random.ints(faces, 0, 3).toArray() : null)
         .hardEdges(random.nextBoolean() ? new int[] {0, vertices - 1} : null)
         .build();
-  }
-
-  private static Polygons face(int[] corners, int[] offsets) {
-    return Polygons.of(corners, offsets);
   }
 
   private Attribute layer(

@@ -75,7 +75,7 @@ final class VertexCopies {
       int[] named, float[] values, Polygons faces, int[] sourceVertex, int old) {
     IntList pairs = new IntList(named.length);
     FloatList kept = new FloatList(named.length / 2);
-    VertexPairs old2 = new VertexPairs(named, 2, old);
+    VertexPairs byVertex = new VertexPairs(named, 2, old);
     for (int i = 0; i < named.length; i++) {
       pairs.add(named[i]);
     }
@@ -89,7 +89,7 @@ final class VertexCopies {
       if (a < old && b < old) {
         continue;
       }
-      int place = old2.find(sourceVertex[a], sourceVertex[b]);
+      int place = byVertex.find(sourceVertex[a], sourceVertex[b]);
       if (place >= 0) {
         pairs.add(a);
         pairs.add(b);

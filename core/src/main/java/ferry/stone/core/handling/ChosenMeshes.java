@@ -7,6 +7,7 @@ import ferry.stone.core.work.Progress;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 
@@ -60,6 +61,19 @@ final class ChosenMeshes {
   /** The same meshes in another scene. */
   List<PolygonMesh> meshesIn(Scene other) {
     return other.meshes().stream().filter(this::has).toList();
+  }
+
+  /** What becomes of a mesh whose own numbers are so many metres. */
+  interface Sized {
+    PolygonMesh of(PolygonMesh mesh, double metresPerUnit);
+  }
+
+  /** The scene with each of these meshes changed by a measure in metres. */
+  Scene eachSized(Progress progress, Sized change) {
+    Map<Integer, Double> sizes = WorldSizes.of(scene);
+    double usual = scene.frame().metresPerUnit();
+    return each(
+        KnownMeshes.NONE, progress, mesh -> change.of(mesh, sizes.getOrDefault(mesh.id(), usual)));
   }
 
   /** The scene with each of these meshes changed, or with what is known to come out. */

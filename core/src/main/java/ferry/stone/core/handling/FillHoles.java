@@ -4,7 +4,6 @@ import ferry.stone.core.geometry.Holes;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.work.Progress;
-import java.util.Map;
 
 /** Closes holes with one face each; the larger outlines of open sheets stay. */
 public final class FillHoles extends BasicStep<FillHoles.Params> {
@@ -40,15 +39,12 @@ public final class FillHoles extends BasicStep<FillHoles.Params> {
 
   @Override
   public StepResult apply(Scene scene, Selection selection, Params params, Progress progress) {
-    Map<Integer, Double> sizes = WorldSizes.of(scene);
     int[] closed = new int[1];
     Scene result =
         ChosenMeshes.of(scene, selection)
-            .each(
-                KnownMeshes.NONE,
+            .eachSized(
                 progress,
-                mesh -> {
-                  double metres = sizes.getOrDefault(mesh.id(), scene.frame().metresPerUnit());
+                (mesh, metres) -> {
                   Holes.Result now = Holes.of(mesh).closed(params.largest() / 1000 / metres);
                   closed[0] += now.closed();
                   return now.mesh();

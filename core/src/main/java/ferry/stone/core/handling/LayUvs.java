@@ -1,6 +1,6 @@
 package ferry.stone.core.handling;
 
-import ferry.stone.core.geometry.UvLayout;
+import ferry.stone.core.geometry.UvPlacing;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.scene.Attribute;
@@ -10,7 +10,6 @@ import ferry.stone.core.scene.Scene;
 import ferry.stone.core.work.Progress;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import org.joml.Matrix3d;
 
@@ -69,15 +68,12 @@ public final class LayUvs extends BasicStep<LayUvs.Params> {
 
   @Override
   public StepResult apply(Scene scene, Selection selection, Params params, Progress progress) {
-    Map<Integer, Double> sizes = WorldSizes.of(scene);
     int[] changed = new int[1];
     Scene result =
         ChosenMeshes.of(scene, selection)
-            .each(
-                KnownMeshes.NONE,
+            .eachSized(
                 progress,
-                mesh -> {
-                  double metres = sizes.getOrDefault(mesh.id(), scene.frame().metresPerUnit());
+                (mesh, metres) -> {
                   PolygonMesh now = laidOut(scene, mesh, params, params.size() / metres);
                   changed[0] += now == mesh ? 0 : 1;
                   return now;
@@ -99,15 +95,15 @@ public final class LayUvs extends BasicStep<LayUvs.Params> {
     String name =
         named.map(Attribute::name).orElse(params.named().isEmpty() ? "uv" : params.named());
     Matrix3d upright = scene.frame().basisTo(Frame.Y_UP_METRE);
-    Attribute box = UvLayout.box(mesh, name, size, scene.uvOrigin(), upright);
+    Attribute box = UvPlacing.box(mesh, name, size, scene.uvOrigin(), upright);
     Attribute now =
         switch (params.how()) {
-          case "box" -> UvLayout.packed(mesh, box);
+          case "box" -> UvPlacing.packed(mesh, box);
           case "tile" -> box;
-          case "fill" -> from == null ? box : UvLayout.filled(mesh, from, box);
-          case "pack" -> UvLayout.packed(mesh, from);
-          case "tiles" -> UvLayout.intoTile(mesh, from);
-          default -> UvLayout.fitted(from);
+          case "fill" -> from == null ? box : UvPlacing.filled(mesh, from, box);
+          case "pack" -> UvPlacing.packed(mesh, from);
+          case "tiles" -> UvPlacing.intoTile(mesh, from);
+          default -> UvPlacing.fitted(from);
         };
     Attribute result =
         new Attribute(

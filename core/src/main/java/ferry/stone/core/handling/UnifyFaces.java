@@ -6,7 +6,6 @@ import ferry.stone.core.math.Figures;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.work.Progress;
-import java.util.Map;
 import java.util.concurrent.atomic.AtomicLong;
 
 /** Turns faces round so that neighbours run alike and closed pieces look outwards. */
@@ -43,14 +42,11 @@ public final class UnifyFaces extends BasicStep<UnifyFaces.Params> {
   @Override
   public StepResult apply(Scene scene, Selection selection, Params params, Progress progress) {
     AtomicLong turned = new AtomicLong();
-    Map<Integer, Double> sizes = WorldSizes.of(scene);
     Scene result =
         ChosenMeshes.of(scene, selection)
-            .each(
-                KnownMeshes.NONE,
+            .eachSized(
                 progress,
-                mesh -> {
-                  double metres = sizes.getOrDefault(mesh.id(), scene.frame().metresPerUnit());
+                (mesh, metres) -> {
                   FaceTurns turns = FaceTurns.acrossSeams(mesh, params.seams() / 1000 / metres);
                   turned.addAndGet(turns.turn().cardinality());
                   return turns.turn().isEmpty() ? mesh : flipped(mesh, turns);

@@ -6,8 +6,8 @@ import ferry.stone.core.finding.Marks;
 import ferry.stone.core.finding.Offer;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.geometry.Triangulation;
-import ferry.stone.core.geometry.UvLayout;
 import ferry.stone.core.geometry.UvOverlap;
+import ferry.stone.core.geometry.UvPlacing;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.IntList;
 import ferry.stone.core.scene.Attribute;
@@ -190,7 +190,7 @@ final class LayerChecks {
 
   private Offer[] intoSquare(Attribute uv) {
     Offer fit = uvs("Fit the set into the square", "fit");
-    return UvLayout.fitTiles(mesh, uv)
+    return UvPlacing.fitTiles(mesh, uv)
         ? new Offer[] {uvs("Move islands by whole tiles", "tiles"), fit}
         : new Offer[] {fit, uvs("Pack the islands", "pack")};
   }

@@ -14,7 +14,7 @@ import org.joml.Matrix3d;
 import org.junit.jupiter.api.Test;
 
 /** UVs from six sides, packed and moved. */
-class UvLayoutTest {
+class UvPlacingTest {
   private static final double TINY = 1e-5;
 
   /** Area of a face in the UV plane, above zero when it reads the right way round. */
@@ -43,7 +43,7 @@ class UvLayoutTest {
     PolygonMesh box = Solids.box(2, 1, 3);
     double[] areas = {2, 2, 6, 6, 3, 3};
     for (UvOrigin origin : UvOrigin.values()) {
-      Attribute uv = UvLayout.box(box, "uv", 0.5, origin, new Matrix3d());
+      Attribute uv = UvPlacing.box(box, "uv", 0.5, origin, new Matrix3d());
       double sign = origin == UvOrigin.BOTTOM_LEFT ? 1 : -1;
       for (int f = 0; f < 6; f++) {
         // Half a metre a tile: four tiles a square metre. Seen from outside faces run
@@ -58,7 +58,7 @@ class UvLayoutTest {
     PolygonMesh box = Solids.box(2, 1, 3);
     Frame zUp = Frame.Y_UP_METRE.withUp(SignedAxis.PLUS_Z);
     Matrix3d upright = zUp.basisTo(Frame.Y_UP_METRE);
-    Attribute uv = UvLayout.box(box, "uv", 1, UvOrigin.BOTTOM_LEFT, upright);
+    Attribute uv = UvPlacing.box(box, "uv", 1, UvOrigin.BOTTOM_LEFT, upright);
     for (int f = 0; f < 6; f++) {
       assertTrue(area(box, uv, f) > 0);
       for (int c = box.faces().start(f); c < box.faces().end(f); c++) {
@@ -75,7 +75,7 @@ class UvLayoutTest {
   void packedIslandsLieApartAtOneScale() {
     PolygonMesh box = Solids.box(2, 1, 3);
     Attribute uv =
-        UvLayout.packed(box, UvLayout.box(box, "uv", 1, UvOrigin.BOTTOM_LEFT, new Matrix3d()));
+        UvPlacing.packed(box, UvPlacing.box(box, "uv", 1, UvOrigin.BOTTOM_LEFT, new Matrix3d()));
     insideSquare(uv);
     assertEquals(0, UvOverlap.of(box, uv).part(), 0);
     double scale = area(box, uv, 0) / 2;
@@ -92,7 +92,7 @@ class UvLayoutTest {
   void roundThingsAndNoiseLieApartToo() {
     PolygonMesh torus = Solids.torus(24, 16, 3, 1);
     Attribute uv =
-        UvLayout.packed(torus, UvLayout.box(torus, "uv", 1, UvOrigin.TOP_LEFT, new Matrix3d()));
+        UvPlacing.packed(torus, UvPlacing.box(torus, "uv", 1, UvOrigin.TOP_LEFT, new Matrix3d()));
     insideSquare(uv);
     assertTrue(UvOverlap.of(torus, uv).part() <= UvOverlap.WORTH_TELLING);
     // UVs at random lie over each other everywhere; face by face they come apart.
@@ -105,7 +105,7 @@ class UvLayoutTest {
     Attribute noise =
         new Attribute("uv", Attribute.Semantic.UV, Attribute.Domain.VERTEX, 2, values, null);
     assertTrue(UvOverlap.of(cut, noise).part() > 0.9);
-    Attribute apart = UvLayout.packed(cut, noise);
+    Attribute apart = UvPlacing.packed(cut, noise);
     insideSquare(apart);
     assertTrue(UvOverlap.of(cut, apart).part() <= UvOverlap.WORTH_TELLING);
   }
@@ -124,7 +124,7 @@ class UvLayoutTest {
     Attribute uv =
         new Attribute("uv", Attribute.Semantic.UV, Attribute.Domain.CORNER, 2, values, null);
     assertTrue(UvOverlap.of(box, uv).part() > 0.99);
-    Attribute packed = UvLayout.packed(box, uv);
+    Attribute packed = UvPlacing.packed(box, uv);
     assertEquals(0, UvOverlap.of(box, packed).part(), 0);
     for (int f = 0; f < 6; f++) {
       assertEquals(Math.signum(area(box, uv, f)), Math.signum(area(box, packed, f)), 0);
@@ -134,7 +134,7 @@ class UvLayoutTest {
   @Test
   void islandsMoveByWholeTilesSoThatARepeatedPictureStays() {
     PolygonMesh box = Solids.box(0.8, 0.7, 0.6);
-    Attribute uv = UvLayout.box(box, "uv", 1, UvOrigin.BOTTOM_LEFT, new Matrix3d());
+    Attribute uv = UvPlacing.box(box, "uv", 1, UvOrigin.BOTTOM_LEFT, new Matrix3d());
     float[] values = uv.values().clone();
     for (int c = 0; c < 24; c++) {
       // Each side in a tile of its own, in its lower left corner.
@@ -149,22 +149,23 @@ class UvLayoutTest {
       values[2 * c + 1] += (float) (2 * face - lowV);
     }
     Attribute spread = uv.withValues(values);
-    assertTrue(UvLayout.fitTiles(box, spread));
-    Attribute moved = UvLayout.intoTile(box, spread);
+    assertTrue(UvPlacing.fitTiles(box, spread));
+    Attribute moved = UvPlacing.intoTile(box, spread);
     insideSquare(moved);
     for (int i = 0; i < values.length; i++) {
       double tiles = moved.values()[i] - values[i];
       assertEquals(Math.rint(tiles), tiles, TINY);
     }
     assertFalse(
-        UvLayout.fitTiles(box, UvLayout.box(box, "uv", 0.5, UvOrigin.BOTTOM_LEFT, new Matrix3d())));
+        UvPlacing.fitTiles(
+            box, UvPlacing.box(box, "uv", 0.5, UvOrigin.BOTTOM_LEFT, new Matrix3d())));
   }
 
   @Test
   void aFittedSetIsTheSamePictureSmaller() {
     PolygonMesh box = Solids.box(2, 1, 3);
-    Attribute uv = UvLayout.box(box, "uv", 1, UvOrigin.BOTTOM_LEFT, new Matrix3d());
-    Attribute fitted = UvLayout.fitted(uv);
+    Attribute uv = UvPlacing.box(box, "uv", 1, UvOrigin.BOTTOM_LEFT, new Matrix3d());
+    Attribute fitted = UvPlacing.fitted(uv);
     insideSquare(fitted);
     double scale = area(box, fitted, 0) / area(box, uv, 0);
     for (int f = 1; f < 6; f++) {

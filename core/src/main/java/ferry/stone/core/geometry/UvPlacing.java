@@ -12,7 +12,7 @@ import org.joml.Matrix3dc;
 import org.joml.Vector3d;
 
 /** Lays UVs out anew, or moves those that are there. Every method gives a new layer. */
-public final class UvLayout {
+public final class UvPlacing {
   /** Room between islands, as a part of the square's side. */
   private static final double GAP = 0.004;
 
@@ -22,7 +22,7 @@ public final class UvLayout {
   /** So often what lies over its own island is cut off; at last face by face. */
   private static final int MOST_CUTS = 4;
 
-  private UvLayout() {}
+  private UvPlacing() {}
 
   /**
    * Projects each face along the axis that it looks along most, so that a picture stands upright
