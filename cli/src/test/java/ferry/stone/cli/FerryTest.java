@@ -152,6 +152,12 @@ class FerryTest {
     JsonNode proof = new ObjectMapper().readTree(target.resolve("yard.proof.json").toFile());
     assertEquals("2 files", proof.path("file").asText());
     assertEquals(0, proof.path("lost").asInt());
+    Path lines = folder.resolve("lines.obj");
+    Files.writeString(lines, "v 0 0 0\n");
+    assertEquals(
+        1,
+        run("convert", lines.toString(), "--to", "glb", "--out", target.toString(), "--each-part"));
+    assertTrue(!err.toString().contains("Unexpected fault"), err.toString());
     command[command.length - 1] = "{colour}";
     assertEquals(2, run(command));
     assertTrue(err.toString().contains("{asset}, {part} and {number}"), err.toString());

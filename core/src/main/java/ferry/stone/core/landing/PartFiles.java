@@ -1,5 +1,6 @@
 package ferry.stone.core.landing;
 
+import ferry.stone.core.format.FormatException;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.Scene;
@@ -61,21 +62,27 @@ public record PartFiles(boolean each, String pattern, Origin origin) {
 
   /**
    * @param asset name of the landing
-   * @throws IllegalArgumentException with a sentence when there are none, or too many
+   * @throws FormatException when there are none, or too many
    */
-  List<Named> of(Scene scene, String asset) {
+  List<Named> of(Scene scene, String asset) throws FormatException {
     List<Integer> parts = parts(scene);
     if (parts.isEmpty()) {
-      throw new IllegalArgumentException(
-          "There is no part to land: nothing shows a mesh. Look at the survey");
+      throw new FormatException(
+          FormatException.Kind.MISSING,
+          asset,
+          "",
+          "there is no part to land: nothing shows a mesh. Look at the survey.");
     }
     if (parts.size() > MOST_FILES) {
-      throw new IllegalArgumentException(
-          "That would write "
+      throw new FormatException(
+          FormatException.Kind.TOO_LARGE,
+          asset,
+          "",
+          "that would write "
               + Figures.count(parts.size())
               + " files; at most "
               + Figures.count(MOST_FILES)
-              + " are written. Merge parts first, or land one file");
+              + " are written. Merge parts first, or land one file.");
     }
     int digits = String.valueOf(parts.size()).length();
     Set<String> taken = new HashSet<>();

@@ -6,6 +6,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import ferry.stone.core.RandomRig;
 import ferry.stone.core.cargo.CargoFolder;
+import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.Resources;
 import ferry.stone.core.format.gltf.GltfReader;
@@ -193,9 +194,9 @@ class PartFilesTest {
     assertThrows(IllegalArgumentException.class, () -> new PartFiles(true, "x".repeat(200), null));
     Scene empty = new SceneBuilder("empty").build();
     OutputStream nowhere = new ByteArrayOutputStream();
-    IllegalArgumentException e =
+    FormatException e =
         assertThrows(
-            IllegalArgumentException.class,
+            FormatException.class,
             () ->
                 Landings.write(
                     empty,
