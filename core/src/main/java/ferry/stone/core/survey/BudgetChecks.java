@@ -170,7 +170,7 @@ final class BudgetChecks {
   private static Offer leastMorphs(PolygonMesh mesh, int limit) {
     List<MorphTarget> order = new ArrayList<>(mesh.morphs());
     order.sort(Comparator.comparingDouble(BudgetChecks::largest));
-    int gone = Math.max(0, Math.min(order.size(), order.size() - limit));
+    int gone = order.size() - limit;
     String names =
         String.join(
             ",", order.subList(0, gone).stream().map(m -> NamePatterns.exactly(m.name())).toList());

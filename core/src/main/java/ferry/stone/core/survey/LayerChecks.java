@@ -226,7 +226,9 @@ final class LayerChecks {
               .at(shown.node().id())
               .offer(
                   Offer.step(
-                          "Remove the UV set", "remove", Map.of("what", "uvs", "named", uv.name()))
+                          "Remove the UV set",
+                          "remove",
+                          Map.of("what", "uvs", "named", NamePatterns.exactly(uv.name())))
                       .on(List.of(shown.node().id()))));
     }
   }

@@ -103,10 +103,7 @@ final class PlaceChecks {
     for (UnitReading reading : units) {
       double metres = size * reading.unit().metres();
       if (metres <= HUGE_METRES && metres >= TINY_METRES) {
-        return Offer.step(
-            "Set unit to " + reading.unit().word(),
-            "sourceUnit",
-            Map.of("unit", reading.unit().symbol()));
+        return FrameChecks.unitOffer(reading.unit());
       }
     }
     double digits = Math.rint(Math.log10(size * scene.frame().metresPerUnit()));
