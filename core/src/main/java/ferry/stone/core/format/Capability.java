@@ -20,6 +20,7 @@ public enum Capability {
   ROOT_TRANSFORM("Unit and axes outside the data", "Hierarchy"),
   PIVOTS("Pivots, pre-rotations and rotation orders", "Hierarchy"),
   INHERITED_SCALE("Rules by which scale comes down", "Hierarchy"),
+  HELPERS("Parts that need a child of their own", "Hierarchy"),
   SHEAR("Sheared transforms", "Hierarchy"),
   NODE_SETS("Layers and selections", "Hierarchy"),
   DETAIL_LEVELS("Detail levels", "Hierarchy"),

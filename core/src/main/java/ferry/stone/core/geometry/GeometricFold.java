@@ -5,6 +5,7 @@ import ferry.stone.core.scene.Clip.Track;
 import ferry.stone.core.scene.LocalTransform;
 import ferry.stone.core.scene.LocalTransform.Trs;
 import ferry.stone.core.scene.Node;
+import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
 import java.util.ArrayList;
@@ -13,14 +14,16 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.joml.Matrix4d;
 import org.joml.Quaterniond;
 import org.joml.Quaterniondc;
 import org.joml.Vector3d;
 
 /**
- * Does away with geometric transforms, for formats that have none. In a node that nothing hangs on
- * they go into the node's own transform and its motion; elsewhere what the node shows moves to a
- * child of its own.
+ * Does away with geometric transforms, for formats that have none. The origins of nodes stay where
+ * they are. A mesh takes the transform into its numbers when all who show it have the same; the
+ * turn of a camera or light that nothing hangs on goes into its node and its motion; elsewhere what
+ * the node shows moves to a child of its own. What a skin moves does not ask where its node stands.
  */
 public final class GeometricFold {
   private static final double SAME = 1e-12;
@@ -30,17 +33,12 @@ public final class GeometricFold {
 
   private final Scene scene;
   private final Set<Integer> parents = new HashSet<>();
-  private final Set<Integer> moving = new HashSet<>();
   private final Map<Integer, Quaterniondc> turns = new HashMap<>();
   private final Map<Integer, Integer> movedTo = new HashMap<>();
 
   private GeometricFold(Scene scene) {
     this.scene = scene;
     scene.nodes().forEach(n -> parents.add(n.parent()));
-    scene.clips().stream()
-        .flatMap(c -> c.tracks().stream())
-        .filter(Track::isTransform)
-        .forEach(t -> moving.add(t.targetId()));
   }
 
   public static Scene fold(Scene scene) {
@@ -52,15 +50,19 @@ public final class GeometricFold {
     SceneBuilder builder = scene.toBuilder();
     List<Node> nodes = new ArrayList<>();
     int[] newPlace = new int[scene.nodes().size()];
+    Map<Integer, Matrix4d> bakes = bakes();
     for (int i = 0; i < newPlace.length; i++) {
       Node node = scene.nodes().get(i);
       int parent = node.parent() < 0 ? -1 : newPlace[node.parent()];
       Node placed = node.withParent(parent).withGeometric(LocalTransform.IDENTITY);
       newPlace[i] = nodes.size();
-      if (node.geometric() == LocalTransform.IDENTITY) {
+      boolean mesh = node.content() instanceof Node.Content.MeshContent;
+      if (node.geometric() == LocalTransform.IDENTITY
+          || node.content() instanceof Node.Content.Group
+          || mesh && (isSkinned(node) || bakes.containsKey(meshId(node)))) {
         nodes.add(placed);
-      } else if (canTake(node, i)) {
-        nodes.add(placed.withTransform(product(node)));
+      } else if (!mesh && canTurn(node, i)) {
+        nodes.add(placed.withTransform(turned(node)));
       } else {
         nodes.add(placed.withContent(Node.Content.GROUP));
         int id = builder.newId();
@@ -71,26 +73,61 @@ public final class GeometricFold {
                 .withVisible(node.visible()));
       }
     }
-    return builder.nodes(nodes).clips(scene.clips().stream().map(this::clip).toList()).build();
+    List<PolygonMesh> meshes = new ArrayList<>();
+    for (PolygonMesh m : scene.meshes()) {
+      meshes.add(bakes.containsKey(m.id()) ? MeshMove.by(m, bakes.get(m.id())) : m);
+    }
+    return builder
+        .nodes(nodes)
+        .meshes(meshes)
+        .clips(scene.clips().stream().map(this::clip).toList())
+        .build();
   }
 
-  private boolean canTake(Node node, int place) {
-    if (parents.contains(place) || node.content() instanceof Node.Content.Joint) {
+  /** The transform that all who show a mesh have in common, by the mesh. */
+  private Map<Integer, Matrix4d> bakes() {
+    Map<Integer, Matrix4d> common = new HashMap<>();
+    Set<Integer> differ = new HashSet<>();
+    for (Node node : scene.nodes()) {
+      if (node.content() instanceof Node.Content.MeshContent) {
+        Matrix4d own = node.geometric().toMatrix();
+        Matrix4d other = common.putIfAbsent(meshId(node), own);
+        if (isSkinned(node) || other != null && !other.equals(own, SAME)) {
+          differ.add(meshId(node));
+        }
+      }
+    }
+    common.keySet().removeAll(differ);
+    common.values().removeIf(m -> m.equals(new Matrix4d(), 0));
+    return common;
+  }
+
+  private static int meshId(Node node) {
+    return ((Node.Content.MeshContent) node.content()).meshId();
+  }
+
+  private boolean isSkinned(Node node) {
+    return node.content() instanceof Node.Content.MeshContent content
+        && scene.skin(content.skinId()).isPresent();
+  }
+
+  /** Whether a turn of what the node shows can be a turn of the node, still or moving. */
+  private boolean canTurn(Node node, int place) {
+    if (parents.contains(place)
+        || node.content() instanceof Node.Content.Joint
+        || !isTurn(node.geometric())
+        || !isUniform(node.transform())) {
       return false;
     }
-    if (!moving.contains(node.id())) {
-      return true;
-    }
-    boolean turnsOnly = isTurn(node.geometric()) && isUniform(node.transform());
     boolean scaled =
         scene.clips().stream()
             .flatMap(c -> c.tracks().stream())
             .anyMatch(t -> t.targetId() == node.id() && t.property().equals(Clip.SCALE));
-    if (turnsOnly && !scaled) {
-      turns.put(node.id(), ((Trs) node.geometric()).rotation());
-      return true;
+    if (scaled) {
+      return false;
     }
-    return false;
+    turns.put(node.id(), ((Trs) node.geometric()).rotation());
+    return true;
   }
 
   private static boolean isTurn(LocalTransform transform) {
@@ -111,16 +148,12 @@ public final class GeometricFold {
     return transform instanceof Trs trs ? trs : Trs.nearest(transform.toMatrix());
   }
 
-  private static LocalTransform product(Node node) {
-    if (isTurn(node.geometric()) && isUniform(node.transform())) {
-      Trs own = plain(node.transform());
-      return Trs.of(
-          new Vector3d(own.translation()),
-          new Quaterniond(own.rotation()).mul(((Trs) node.geometric()).rotation()),
-          new Vector3d(own.scale()));
-    }
-    return new LocalTransform.MatrixTransform(
-        node.transform().toMatrix().mul(node.geometric().toMatrix()));
+  private static LocalTransform turned(Node node) {
+    Trs own = plain(node.transform());
+    return Trs.of(
+        new Vector3d(own.translation()),
+        new Quaterniond(own.rotation()).mul(((Trs) node.geometric()).rotation()),
+        new Vector3d(own.scale()));
   }
 
   private Clip clip(Clip clip) {

@@ -2,6 +2,8 @@ package ferry.stone.core.landing;
 
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Offer;
+import ferry.stone.core.finding.Severity;
+import ferry.stone.core.format.ArrangedParts;
 import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.Capability.Fate;
 import ferry.stone.core.format.CapabilityTable;
@@ -9,7 +11,6 @@ import ferry.stone.core.format.Contents;
 import ferry.stone.core.format.Resources;
 import ferry.stone.core.format.fbx.FbxCapabilities;
 import ferry.stone.core.format.gltf.GltfCapabilities;
-import ferry.stone.core.geometry.Rebase;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.scene.Channel;
 import ferry.stone.core.scene.Clip;
@@ -165,9 +166,7 @@ public record Forecast(List<Item> items) {
     }
 
     private void roots() {
-      boolean asked = options.transforms() == LandingOptions.Transforms.ROOT;
-      boolean root =
-          asked ? Rebase.changes(far, options.frame()) : Rebase.needsRoot(far, options.frame());
+      boolean root = Landing.needsRoot(far, options);
       add(Capability.ROOT_TRANSFORM, root ? 1 : 0, "part", "");
     }
 
@@ -183,13 +182,15 @@ public record Forecast(List<Item> items) {
             switch (finding.code()) {
               case "skinned-at-top" -> Capability.SKINNED_BELOW;
               case "skeleton-root-added" -> Capability.JOINTS_APART;
-              case "transform-sheared" -> Capability.SHEAR;
+              case ArrangedParts.SHEARED, ArrangedParts.UNSHEARED -> Capability.SHEAR;
+              case ArrangedParts.HELPERS -> Capability.HELPERS;
+              case "levels-beside" -> Capability.DETAIL_LEVELS;
               default -> null;
             };
         if (capability != null) {
           add(
               capability,
-              table.of(capability).written(),
+              finding.severity() == Severity.FIX ? Fate.LOST : Fate.CHANGED,
               finding.measured().isEmpty() ? "1 part" : finding.measured(),
               finding.where(),
               finding.nodeIds());

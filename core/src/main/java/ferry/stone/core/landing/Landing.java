@@ -2,6 +2,7 @@ package ferry.stone.core.landing;
 
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
+import ferry.stone.core.format.ArrangedParts;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Output;
 import ferry.stone.core.format.Resources;
@@ -37,6 +38,9 @@ public record Landing(String mainFile, List<Finding> findings) {
     progress.report("changing units and axes", 0);
     FbxLanding fbx = options.fbx();
     Scene arrived = arrived(far, options);
+    if (needsRoot(far, options)) {
+      findings.add(ArrangedParts.root());
+    }
     Progress writing = progress.part(0.05, 1);
     if (fbx != null) {
       Scene shown = options.doubleSided() ? bothSides(arrived) : arrived;
@@ -70,6 +74,13 @@ public record Landing(String mainFile, List<Finding> findings) {
     return options.transforms() == LandingOptions.Transforms.DATA
         ? Rebase.intoData(whole, options.frame())
         : Rebase.onRoot(whole, options.frame());
+  }
+
+  /** Whether unit, axes and place go onto a root of their own, asked for or not. */
+  static boolean needsRoot(Scene far, LandingOptions options) {
+    return options.transforms() == LandingOptions.Transforms.ROOT
+        ? Rebase.changes(far, options.frame())
+        : Rebase.needsRoot(far, options.frame());
   }
 
   private static Scene triangles(Scene scene) {

@@ -1,10 +1,12 @@
 package ferry.stone.core.proof;
 
 import ferry.stone.core.finding.Finding;
+import ferry.stone.core.format.ArrangedParts;
 import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.Capability.Fate;
 import ferry.stone.core.format.CapabilityTable;
 import ferry.stone.core.format.CargoPath;
+import ferry.stone.core.format.FileTree;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.Resources;
@@ -13,6 +15,7 @@ import ferry.stone.core.format.fbx.FbxReader;
 import ferry.stone.core.format.gltf.GltfCapabilities;
 import ferry.stone.core.format.gltf.GltfPacking;
 import ferry.stone.core.format.gltf.GltfReader;
+import ferry.stone.core.format.gltf.GltfTree;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.scene.Scene;
 import java.io.IOException;
@@ -95,12 +98,22 @@ public record Landed(
         ? Capability.INFLUENCES
         : said("vertices-given-a-joint")
             ? Capability.VERTICES_WITHOUT_JOINT
-            : said("transform-sheared") ? Capability.SHEAR : rounded ? Capability.PACKING : null;
+            : said(ArrangedParts.SHEARED) ? Capability.SHEAR : rounded ? Capability.PACKING : null;
   }
 
+  /** The file as other readers see it: they know no shear in a glTF. */
   Scene read() throws IOException, FormatException {
     return isGltf()
-        ? GltfReader.read(mainFile, ReadContext.of(files))
+        ? GltfTree.viewed(GltfReader.read(mainFile, ReadContext.of(files)))
         : FbxReader.read(mainFile, ReadContext.of(files));
+  }
+
+  /**
+   * The file's hierarchy as other readers list it.
+   *
+   * @param read what was read here, in metres with Y up
+   */
+  FileTree tree(Scene read) throws IOException, FormatException {
+    return isGltf() ? GltfTree.read(mainFile, files) : FileTree.of(read);
   }
 }

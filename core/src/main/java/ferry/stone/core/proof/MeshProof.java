@@ -82,9 +82,9 @@ final class MeshProof {
     if (mesh.faces().faceCount() == 0) {
       return;
     }
-    area();
     double[] farTriangles = triangles(far);
     double[] landedTriangles = triangles(landed);
+    area(farTriangles, landedTriangles);
     surface(farTriangles, landedTriangles);
     progress.checkCancelled();
     corners(progress);
@@ -157,9 +157,9 @@ final class MeshProof {
             "points are missing");
   }
 
-  private void area() {
-    double wanted = areaInWorld(far);
-    double found = areaInWorld(landed);
+  private void area(double[] farTriangles, double[] landedTriangles) {
+    double wanted = area(farTriangles);
+    double found = area(landedTriangles);
     double part = wanted == 0 ? 0 : Math.abs(found - wanted) / wanted;
     ledger
         .about(shape() != null ? shape() : Capability.POLYGONS)
@@ -174,9 +174,18 @@ final class MeshProof {
             part <= AREA_TOLERANCE ? "" : "faces that are not flat measure differently once cut");
   }
 
-  private static double areaInWorld(Scene.ShownMesh shown) {
-    double scale = Math.cbrt(Math.abs(shown.world().determinant3x3()));
-    return MeshMeasure.of(shown.mesh()).area() * scale * scale;
+  /** Of triangles in world space, so that uneven scales above the part count. */
+  private static double area(double[] t) {
+    double sum = 0;
+    Vector3d u = new Vector3d();
+    Vector3d v = new Vector3d();
+    for (int i = 0; i < t.length; i += 9) {
+      u.set(t[i + 3] - t[i], t[i + 4] - t[i + 1], t[i + 5] - t[i + 2]);
+      v.set(t[i + 6] - t[i], t[i + 7] - t[i + 1], t[i + 8] - t[i + 2]);
+      double twice = u.cross(v).length();
+      sum += Double.isFinite(twice) ? twice / 2 : 0;
+    }
+    return sum;
   }
 
   /** All triangles in world space, faces as fans from their cut. */

@@ -2,6 +2,7 @@ package ferry.stone.core.proof;
 
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Severity;
+import ferry.stone.core.format.ArrangedParts;
 import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.Capability.Fate;
 import ferry.stone.core.format.CapabilityTable;
@@ -52,7 +53,12 @@ final class NotCarried {
           Map.entry("lines-not-carried", Capability.LINES),
           Map.entry("points-not-carried", Capability.POINTS),
           Map.entry("layer-not-carried", Capability.CUSTOM_LAYERS),
-          Map.entry("transform-sheared", Capability.SHEAR),
+          Map.entry(ArrangedParts.SHEARED, Capability.SHEAR),
+          Map.entry(ArrangedParts.UNSHEARED, Capability.SHEAR),
+          Map.entry(ArrangedParts.HELPERS, Capability.HELPERS),
+          Map.entry(ArrangedParts.PACKED, Capability.PACKING),
+          Map.entry(ArrangedParts.ROOT, Capability.ROOT_TRANSFORM),
+          Map.entry("levels-beside", Capability.DETAIL_LEVELS),
           Map.entry("variants-not-carried", Capability.VARIANTS),
           Map.entry("skinned-at-top", Capability.SKINNED_BELOW),
           Map.entry("skeleton-root-added", Capability.JOINTS_APART));

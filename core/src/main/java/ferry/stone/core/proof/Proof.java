@@ -3,9 +3,9 @@ package ferry.stone.core.proof;
 import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.CargoPath;
 import ferry.stone.core.format.Contents;
+import ferry.stone.core.format.FileTree;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Resources;
-import ferry.stone.core.geometry.GeometricFold;
 import ferry.stone.core.geometry.Rebase;
 import ferry.stone.core.geometry.Triangulate;
 import ferry.stone.core.math.Bounds;
@@ -19,11 +19,8 @@ import ferry.stone.core.scene.Scene;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.util.ArrayList;
-import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 
 /**
  * The written file read back and compared with the far side.
@@ -72,7 +69,7 @@ public record Proof(
     Ledger ledger = new Ledger();
     whole(ledger, near, far, arrived, read, file.frame(), landed);
     PartMatch match = new PartMatch(arrived, read);
-    parts(ledger, near, far, arrived, read, match, landed, progress);
+    parts(ledger, near, far, arrived, read, landed.tree(read), match, landed, progress);
     new RigProof(ledger, near, arrived, read, match, landed).run(progress);
     new MaterialProof(ledger, near, arrived, read, cargo, landed).run(progress);
     NotCarried.list(ledger, far, landed);
@@ -264,42 +261,17 @@ public record Proof(
       Scene handled,
       Scene far,
       Scene read,
+      FileTree tree,
       PartMatch match,
       Landed landed,
       Progress progress)
       throws FormatException {
     ledger.group("Parts");
-    List<String> found = partPaths(read);
-    boolean skeleton = landed.said("skeleton-root-added");
-    int extraRoot = !skeleton && found.size() == far.nodes().size() + 1 ? 1 : 0;
-    if (extraRoot == 1) {
-      ledger
-          .about(Capability.ROOT_TRANSFORM)
-          .add(
-              "Parts in the hierarchy",
-              -1,
-              Figures.count(near.nodes().size()),
-              Figures.count(far.nodes().size()),
-              Figures.count(found.size()),
-              "+1",
-              Verdict.CHANGED,
-              "one root carries unit, axes and place");
-    } else {
-      ledger
-          .about(skeleton ? Capability.JOINTS_APART : landed.arrangement())
-          .count(
-              "Parts in the hierarchy",
-              -1,
-              near.nodes().size(),
-              far.nodes().size(),
-              found.size(),
-              found.size() < far.nodes().size() ? "parts are missing" : "parts were added");
-    }
-    names(ledger.about(landed.arrangement()), far, found, extraRoot);
+    double size = size(far);
+    new TreeProof(ledger, near, handled, far, tree, landed, POSITION_TOLERANCE * size).run();
     detailLevels(ledger, near, far, read);
     Map<Integer, PolygonMesh> nearMeshes = near.meshesById();
     List<Scene.ShownMesh> shown = far.shownMeshes();
-    double size = size(far);
     for (int i = 0; i < shown.size(); i++) {
       progress.checkCancelled();
       progress.report("comparing " + shown.get(i).node().name(), 0.3 + 0.5 * i / shown.size());
@@ -308,71 +280,5 @@ public record Proof(
       new MeshProof(ledger, far, read, shown.get(i), match.landed(i), before, size, landed)
           .run(progress);
     }
-  }
-
-  /** Paths of all nodes but those that only stand for what their parent shows. */
-  private static List<String> partPaths(Scene read) {
-    List<String> all = read.paths();
-    List<String> found = new ArrayList<>();
-    Set<String> names = new HashSet<>();
-    read.nodes().forEach(n -> names.add(n.name()));
-    for (int i = 0; i < all.size(); i++) {
-      Node node = read.nodes().get(i);
-      String parent = node.parent() >= 0 ? read.nodes().get(node.parent()).name() : "";
-      boolean child = node.parent() >= 0 && node.name().equals(parent + GeometricFold.SHAPE);
-      boolean lifted =
-          node.parent() < 0
-              && node.name().endsWith(GeometricFold.SHAPE)
-              && names.contains(
-                  node.name().substring(0, node.name().length() - GeometricFold.SHAPE.length()));
-      boolean shape = child || lifted;
-      if (!shape) {
-        found.add(all.get(i));
-      }
-    }
-    return found;
-  }
-
-  private static void names(Ledger ledger, Scene far, List<String> landed, int extraRoot) {
-    List<String> wanted = far.paths();
-    List<String> found = new ArrayList<>();
-    landed.stream()
-        .skip(extraRoot)
-        .forEach(p -> found.add(extraRoot == 1 ? p.substring(p.indexOf('/') + 1) : p));
-    int gone = missing(wanted, found);
-    int same = 0;
-    List<String> rest = new ArrayList<>(wanted);
-    Map<String, Integer> counts = new HashMap<>();
-    found.forEach(p -> counts.merge(p, 1, Integer::sum));
-    for (String path : wanted) {
-      if (counts.merge(path, -1, Integer::sum) >= 0) {
-        same++;
-        rest.remove(path);
-      }
-    }
-    ledger.add(
-        "Names and paths",
-        -1,
-        Figures.count(wanted.size()),
-        Figures.count(wanted.size()),
-        Figures.count(same) + " the same",
-        Figures.count(wanted.size() - same),
-        same == wanted.size() ? Verdict.KEPT : gone > 0 ? Verdict.LOST : Verdict.CHANGED,
-        rest.isEmpty()
-            ? ""
-            : (gone > 0 ? "first: " : "all names are there, but not all at their place: ")
-                + rest.get(0));
-  }
-
-  /** How many names of parts did not arrive at all, wherever they hang. */
-  private static int missing(List<String> wanted, List<String> found) {
-    Map<String, Integer> counts = new HashMap<>();
-    found.forEach(p -> counts.merge(p.substring(p.lastIndexOf('/') + 1), 1, Integer::sum));
-    int missing = 0;
-    for (String path : wanted) {
-      String name = path.substring(path.lastIndexOf('/') + 1);
-      missing += counts.merge(name, -1, Integer::sum) < 0 ? 1 : 0;
-    }
-    return missing;
   }
 }

@@ -257,6 +257,16 @@ final class CapabilityScenes {
         s.transform = pivots(ScaleInheritance.values()[1], new Vector3d());
       }
       case SHEAR -> s.transform = new LocalTransform.MatrixTransform(new Matrix4d().m10(0.4));
+      case HELPERS -> {
+        s.scene.add(
+            new Light(60, "lamp", Light.Kind.POINT, new float[] {1, 1, 1}, 10, 5, 0, 0, Map.of()));
+        s.more.add(
+            Node.of(3, "lamp", -1, new Node.Content.LightContent(60))
+                .withGeometric(
+                    LocalTransform.Trs.of(
+                        new Vector3d(0, 0.2, 0), new Quaterniond(), new Vector3d(1))));
+        s.parent = 0;
+      }
       case NODE_SETS -> s.scene.add(new NodeSet("deck", NodeSet.Kind.LAYER, new int[] {1}, true));
       case DETAIL_LEVELS, DETAIL_DISTANCES -> s.levels(capability == Capability.DETAIL_LEVELS);
       case SKINNED_BELOW -> {

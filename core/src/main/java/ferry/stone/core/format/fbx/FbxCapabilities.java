@@ -46,8 +46,13 @@ public final class FbxCapabilities {
           .set(
               Capability.SHEAR,
               Fate.KEPT,
-              Fate.LOST,
-              "The format has no shear: such parts come close, not exactly.")
+              Fate.CHANGED,
+              "The format has no shear: what is left over goes into the mesh or into a child.")
+          .set(
+              Capability.HELPERS,
+              Fate.KEPT,
+              Fate.CHANGED,
+              "A camera or light that turns otherwise than its part stands in a child of its own.")
           .set(
               Capability.OTHER_MOTION,
               Fate.KEPT,
@@ -79,7 +84,8 @@ public final class FbxCapabilities {
   /** What the writer would say of the hierarchy; nothing is written. */
   public static List<Finding> arrangement(Scene scene, FbxOptions options) {
     Findings findings = new Findings();
-    new FbxModelWriter(scene, new FbxObjects(), options, findings).write();
+    Scene plain = FbxModelWriter.unsheared(scene, options, findings);
+    new FbxModelWriter(plain, new FbxObjects(), options, findings).write();
     return findings.list();
   }
 

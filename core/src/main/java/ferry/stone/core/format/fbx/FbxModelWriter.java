@@ -3,7 +3,9 @@ package ferry.stone.core.format.fbx;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Severity;
+import ferry.stone.core.format.ArrangedParts;
 import ferry.stone.core.geometry.GeometricFold;
+import ferry.stone.core.geometry.ShearSplit;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.LocalTransform;
@@ -56,6 +58,7 @@ final class FbxModelWriter {
   private final Map<Integer, Boolean> moving = new HashMap<>();
   private final Set<Integer> scaled = new HashSet<>();
   private final List<String> sheared = new ArrayList<>();
+  private int children;
   private final List<Written> written = new ArrayList<>();
 
   FbxModelWriter(Scene scene, FbxObjects objects, FbxOptions options, Findings findings) {
@@ -91,6 +94,19 @@ final class FbxModelWriter {
     }
   }
 
+  /**
+   * The scene without transforms that the format cannot say. Those of its own form are left to the
+   * writer, which keeps them where they fit.
+   */
+  static Scene unsheared(Scene scene, FbxOptions options, Findings findings) {
+    ShearSplit split = ShearSplit.of(scene, n -> options.bakeTransforms() || own(n) == null);
+    if (!split.nodeIds().isEmpty()) {
+      int first = scene.nodePlaces().get(split.nodeIds().get(0));
+      findings.add(ArrangedParts.unsheared(split.nodeIds(), scene.nodes().get(first).name()));
+    }
+    return split.scene();
+  }
+
   /** Writes all nodes; what each became, by its place. */
   List<Written> write() {
     FbxTransforms.World[] worlds = new FbxTransforms.World[scene.nodes().size()];
@@ -109,10 +125,14 @@ final class FbxModelWriter {
       worlds[i] = FbxTransforms.world(parent, own);
       write(node, own, kept != null, inChild ? residual : null);
     }
+    if (children > 0) {
+      findings.add(
+          ArrangedParts.helpers(children, "a camera or light there turns otherwise than its part"));
+    }
     if (!sheared.isEmpty()) {
       findings.add(
           Finding.of(
-                  "transform-sheared",
+                  ArrangedParts.SHEARED,
                   Severity.FIX,
                   String.join(", ", sheared.stream().limit(5).toList()),
                   "These parts are sheared, which FBX cannot hold: they come close, not exactly."
@@ -224,6 +244,7 @@ final class FbxModelWriter {
     model(id, node.name(), group ? "Null" : type(node), p, parent(node));
     long shown = id;
     if (group) {
+      children++;
       shown = objects.newId();
       PivotTransform inside = plain(node.withTransform(new LocalTransform.MatrixTransform(child)));
       model(shown, node.name() + GeometricFold.SHAPE, type(node), transform(inside), id);

@@ -61,7 +61,8 @@ public final class FbxWriter {
       Findings findings,
       Progress progress)
       throws IOException, FormatException {
-    FbxWriter writer = new FbxWriter(scene, options, findings, progress);
+    Scene plain = FbxModelWriter.unsheared(scene, options, findings);
+    FbxWriter writer = new FbxWriter(plain, options, findings, progress);
     FbxRecord root = writer.build(resources, output);
     progress.report("writing the file", 0.7);
     String name = stem + ".fbx";

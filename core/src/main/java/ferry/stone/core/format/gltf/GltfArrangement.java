@@ -3,7 +3,9 @@ package ferry.stone.core.format.gltf;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Severity;
+import ferry.stone.core.format.ArrangedParts;
 import ferry.stone.core.geometry.GeometricFold;
+import ferry.stone.core.geometry.ShearSplit;
 import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.Clip.Track;
 import ferry.stone.core.scene.LocalTransform;
@@ -35,12 +37,54 @@ final class GltfArrangement {
   }
 
   static Scene arrange(Scene scene, Findings findings) {
-    Scene folded = GeometricFold.fold(scene);
+    Scene whole = GeometricFold.fold(scene);
+    int children = whole.nodes().size() - scene.nodes().size();
+    ShearSplit split = ShearSplit.of(whole, node -> true);
+    if (!split.nodeIds().isEmpty()) {
+      String where = name(whole, split.nodeIds().get(0));
+      findings.add(ArrangedParts.unsheared(split.nodeIds(), where));
+    }
+    Scene folded = split.scene();
+    levels(scene, findings);
+    if (children > 0) {
+      findings.add(ArrangedParts.helpers(children, "what some parts show is turned inside them"));
+    }
     if (folded.skins().isEmpty()) {
       return folded;
     }
     Scene lifted = new GltfArrangement(folded, findings).liftSkinned();
     return new GltfArrangement(lifted, findings).joinRoots();
+  }
+
+  /** Coarser levels stand outside the scene: only readers that know MSFT_lod find them. */
+  private static void levels(Scene scene, Findings findings) {
+    int beside = 0;
+    int[] children = new int[scene.nodes().size()];
+    for (Node node : scene.nodes()) {
+      if (node.parent() >= 0) {
+        boolean group =
+            scene.nodes().get(node.parent()).content() instanceof Node.Content.DetailGroup;
+        beside += group && children[node.parent()]++ > 0 ? 1 : 0;
+      }
+    }
+    if (beside > 0) {
+      findings.add(
+          Finding.of(
+                  "levels-beside",
+                  Severity.LOOK,
+                  "",
+                  "Coarser levels stand beside the hierarchy, where MSFT_lod names them: programs"
+                      + " that do not know this extension show the finest level alone.")
+              .measured(ferry.stone.core.math.Figures.count(beside, "level")));
+    }
+  }
+
+  private static String name(Scene scene, int nodeId) {
+    return scene.nodes().stream()
+        .filter(n -> n.id() == nodeId)
+        .map(Node::name)
+        .findFirst()
+        .orElse("");
   }
 
   private Scene liftSkinned() {
@@ -76,6 +120,11 @@ final class GltfArrangement {
       }
     }
     nodes.addAll(tops);
+    if (!shownBy.isEmpty()) {
+      findings.add(
+          ArrangedParts.helpers(
+              shownBy.size(), "skinned meshes that parts hang on stand at the top"));
+    }
     if (moved > 0) {
       findings.add(
           Finding.of(

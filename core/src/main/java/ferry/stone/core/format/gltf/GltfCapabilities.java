@@ -63,6 +63,21 @@ public final class GltfCapabilities {
               Fate.NONE,
               Fate.CHANGED,
               "Parts stand where the rule puts them; the rule itself goes.")
+          .set(
+              Capability.HELPERS,
+              Fate.KEPT,
+              Fate.CHANGED,
+              "What such a part shows stands in a child of its own; nothing moves by it.")
+          .set(
+              Capability.SHEAR,
+              Fate.KEPT,
+              Fate.CHANGED,
+              "What no translation, rotation and scale says goes into the mesh or into a child.")
+          .set(
+              Capability.DETAIL_LEVELS,
+              Fate.KEPT,
+              Fate.CHANGED,
+              "Coarser levels stand beside the hierarchy: readers without MSFT_lod show the finest.")
           .set(Capability.NODE_SETS, Fate.NONE, Fate.LOST, "The format has none.")
           .set(
               Capability.DETAIL_DISTANCES,

@@ -3,6 +3,7 @@ package ferry.stone.core.format.gltf;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Severity;
+import ferry.stone.core.format.ArrangedParts;
 import ferry.stone.core.geometry.GeometricFold;
 import ferry.stone.core.math.Bounds;
 import ferry.stone.core.math.Figures;
@@ -84,6 +85,10 @@ final class GltfQuantization {
                   "Vertices are written as 16-bit numbers. In the mesh's own units no vertex moves"
                       + " by more than the figure.")
               .measured(Figures.plain(largest)));
+    }
+    if (!shownBy.isEmpty()) {
+      findings.add(
+          ArrangedParts.packed(shownBy.size(), "what undoes the rounding of a mesh stands there"));
     }
     Map<Integer, List<Trs>> places = new HashMap<>();
     for (Node node : scene.nodes()) {
