@@ -1,6 +1,7 @@
 package ferry.stone.core.cargo;
 
 import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.CargoPath;
 import ferry.stone.core.format.FormatException;
@@ -9,14 +10,33 @@ import ferry.stone.core.format.fbx.FbxReader;
 import ferry.stone.core.format.gltf.GltfReader;
 import ferry.stone.core.format.obj.ObjReader;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.SceneBuilder;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 
 /** Reads all scene files of a cargo into one scene. */
 public final class CargoReader {
+  /** Codes of findings that tell of something that a reader left out. */
+  private static final Set<String> NOT_READ =
+      Set.of(
+          "statements-not-read",
+          "layer-mapping-unknown",
+          "layer-too-short",
+          "link-mode-additive",
+          "morph-of-other-values",
+          "motion-outside-scene",
+          "motion-twice",
+          "motion-shears",
+          "pointer-not-carried",
+          "keys-out-of-order",
+          "smoothing-not-read",
+          "shape-out-of-range",
+          "weights-out-of-range");
+
   private CargoReader() {}
 
   /** A file of the cargo and the part it plays. */
@@ -63,7 +83,30 @@ public final class CargoReader {
     return scenes.size() == 1 ? scenes.get(0) : SceneMerge.merge(name, files, scenes);
   }
 
+  /**
+   * Reads a file; what its reader has no place for stays with the scene, so that no proof omits it.
+   */
   private static Scene readOne(String path, ReadContext context)
+      throws IOException, FormatException {
+    Findings own = new Findings();
+    Scene scene =
+        readFile(
+            path,
+            new ReadContext(context.resources(), context.bindings(), own, context.progress()));
+    context.findings().addAll(own.list());
+    SceneBuilder told = scene.toBuilder();
+    for (Finding finding : own.list()) {
+      boolean part = NOT_READ.contains(finding.code());
+      boolean layers =
+          finding.code().equals("texture-layers") && finding.severity() != Severity.NOTE;
+      if (part || layers) {
+        told.unread(finding.where() + ": " + finding.message());
+      }
+    }
+    return told.build();
+  }
+
+  private static Scene readFile(String path, ReadContext context)
       throws IOException, FormatException {
     return switch (CargoPath.extension(path)) {
       case "obj" -> ObjReader.read(path, context);

@@ -54,6 +54,7 @@ final class SceneMerge {
                 + ", so the two cannot be read into one scene yet. Bring them one by one.");
       }
       merge.add(scene, CargoPath.stem(files.get(i)));
+      scene.unread().forEach(merge.builder::unread);
       Object said = scene.properties().get("comments");
       comments.append(said == null ? "" : said + "\n");
     }
@@ -71,7 +72,8 @@ final class SceneMerge {
       if (known == null) {
         known = builder.newId();
         textureByPath.put(key, known);
-        builder.add(new Texture(known, t.name(), t.written(), t.resource(), t.embedded()));
+        builder.add(
+            new Texture(known, t.name(), t.written(), t.resource(), t.embedded(), t.packed()));
       }
       textures.put(t.id(), known);
     }

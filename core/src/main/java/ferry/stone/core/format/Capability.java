@@ -35,13 +35,18 @@ public enum Capability {
   TIME_BEFORE_ZERO("Clips that begin before 0", "Motion"),
   AREA_LIGHTS("Area and dome lights", "Cameras and lights"),
   MATERIAL_MODEL("Materials of another model", "Materials"),
+  OWN_VALUES("Material values that other programs do not see", "Materials"),
+  PACKED_CHANNELS("Roughness and metal in one image", "Materials"),
+  BARE_FACES("Faces without a material beside others with one", "Materials"),
   MATERIAL_CHANNELS("Channels of materials", "Materials"),
   VARIANTS("Looks to choose from", "Materials"),
   MISSING_TEXTURES("Textures whose file is missing", "Materials"),
   BUMP_MAPS("Bump maps", "Materials"),
   SEPARATE_CHANNELS("Roughness and metal in images of their own", "Materials"),
+  PACKED_IMAGES("KTX2 beside an image", "Materials"),
   IMAGE_FORMATS("Images other than PNG and JPEG", "Materials"),
   OPACITY_PLACEMENT("Opacity maps placed unlike the colour", "Materials"),
+  NOT_READ("What the source holds and is not read", "Reading"),
   PACKING("What is packed as chosen", "Landing");
 
   private final String label;

@@ -85,6 +85,12 @@ public final class Contents {
                   .toList(),
               "light",
               l -> l.name());
+      case PACKED_IMAGES ->
+          list(
+              scene.textures().stream().filter(t -> t.packed() != null).toList(),
+              "image",
+              t -> t.name());
+      case NOT_READ -> list(scene.unread(), "item", u -> u);
       case VARIANTS -> list(scene.variants(), "look", v -> v);
       default -> Found.NONE;
     };

@@ -129,7 +129,7 @@ public record Forecast(List<Item> items) {
     }
 
     private void add(Capability capability, long count, String noun, String where) {
-      if (count > 0) {
+      if (count > 0 && table.of(capability).written() != Fate.KEPT) {
         add(
             capability,
             table.of(capability).written(),
@@ -254,8 +254,29 @@ public record Forecast(List<Item> items) {
         }
       }
       add(Capability.MATERIAL_CHANNELS, lost, "channel", first);
+      each(Capability.OWN_VALUES, "value", m -> FbxCapabilities.ownValues(m));
+      each(
+          Capability.PACKED_CHANNELS,
+          "channel",
+          m -> FbxCapabilities.splitChannels(m).stream().map(Channel::label).toList());
+      List<String> bare = FbxCapabilities.bareFaces(far);
+      add(Capability.BARE_FACES, bare.size(), "part", bare.isEmpty() ? "" : bare.get(0));
       MaterialForecast.Missing missing = MaterialForecast.missing(far);
       add(Capability.MISSING_TEXTURES, missing.count(), "texture", missing.first());
+    }
+
+    private void each(
+        Capability capability,
+        String noun,
+        java.util.function.Function<Material, List<String>> found) {
+      int count = 0;
+      String first = "";
+      for (Material material : far.materials()) {
+        for (String value : found.apply(material)) {
+          first = count++ == 0 ? material.name() + ", " + value : first;
+        }
+      }
+      add(capability, count, noun, first);
     }
 
     private void packing() {

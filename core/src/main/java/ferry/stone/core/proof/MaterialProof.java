@@ -3,23 +3,19 @@ package ferry.stone.core.proof;
 import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.Contents;
 import ferry.stone.core.format.Resources;
-import ferry.stone.core.format.TextureBytes;
+import ferry.stone.core.format.fbx.FbxCapabilities;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.proof.LedgerRow.Verdict;
 import ferry.stone.core.scene.Channel;
 import ferry.stone.core.scene.Material;
-import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
-import ferry.stone.core.scene.Texture;
 import ferry.stone.core.scene.TextureUse;
 import ferry.stone.core.texture.BumpMap;
 import ferry.stone.core.texture.ColourSpace;
-import ferry.stone.core.texture.ImageCodec;
 import ferry.stone.core.texture.PbrMaterial;
 import ferry.stone.core.texture.PbrTranslation;
 import ferry.stone.core.texture.Pixels;
 import ferry.stone.core.work.Progress;
-import java.io.IOException;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.HashMap;
@@ -34,28 +30,42 @@ final class MaterialProof {
   private final Scene near;
   private final Scene far;
   private final Scene read;
-  private final Resources cargo;
+  private final PartMatch parts;
+  private Progress progress = Progress.NONE;
   private final Landed landing;
-  private final Map<Integer, Pixels> decoded = new HashMap<>();
+  private final TextureProof images;
 
-  MaterialProof(Ledger ledger, Scene near, Scene far, Scene read, Resources cargo, Landed landing) {
+  MaterialProof(
+      Ledger ledger,
+      Scene near,
+      Scene far,
+      Scene read,
+      PartMatch parts,
+      Resources cargo,
+      Landed landing) {
+    this.parts = parts;
     this.ledger = ledger;
     this.near = near;
     this.far = far;
     this.read = read;
-    this.cargo = cargo;
     this.landing = landing;
+    images = new TextureProof(ledger, far, read, cargo, landing);
   }
 
-  void run(Progress progress) {
+  void run(Progress work) {
+    progress = work;
     ledger.group("Materials");
-    ledger.count(
-        "Materials",
-        -1,
-        near.materials().size(),
-        far.materials().size(),
-        read.materials().size(),
-        "materials are missing");
+    ledger
+        .about(landing.said("faces-given-a-material") ? Capability.BARE_FACES : null)
+        .count(
+            "Materials",
+            -1,
+            near.materials().size(),
+            far.materials().size(),
+            read.materials().size(),
+            landing.said("faces-given-a-material")
+                ? "one was added for faces without any"
+                : "materials are missing");
     assignment();
     Map<String, Deque<Material>> byName = new HashMap<>();
     read.materials().forEach(m -> byName.computeIfAbsent(m.name(), k -> new ArrayDeque<>()).add(m));
@@ -76,15 +86,14 @@ final class MaterialProof {
           channels(material, match);
         }
       }
-      decoded.clear();
+      images.forget();
     }
   }
 
-  /** How many triangles of each material, over all meshes. */
   private void assignment() {
-    assignment("Triangles on their materials", -1);
+    assignment("Faces on their materials", -1);
     for (int v = 0; v < far.variants().size() && landing.isGltf(); v++) {
-      assignment("Triangles on their materials in the look " + far.variants().get(v), v);
+      assignment("Faces on their materials in the look " + far.variants().get(v), v);
     }
     if (!far.variants().isEmpty() && landing.isGltf()) {
       boolean same = far.variants().equals(read.variants());
@@ -101,46 +110,25 @@ final class MaterialProof {
   }
 
   private void assignment(String fact, int variant) {
-    Map<String, Long> wanted = trianglesByMaterial(far, variant);
-    Map<String, Long> found = trianglesByMaterial(read, variant);
-    long wrong = 0;
-    for (String name : wanted.keySet()) {
-      wrong += Math.abs(wanted.get(name) - found.getOrDefault(name, 0L));
-    }
+    AssignmentProof.Result result =
+        new AssignmentProof(far, read, parts, landing).compare(variant, progress);
     boolean nowhere = far.meshes().stream().anyMatch(Contents::hasNowhere);
+    boolean given = result.wrong() > 0 && result.wrong() == result.given();
     ledger
-        .about(nowhere ? Capability.NOT_NUMBERS : null)
+        .about(nowhere ? Capability.NOT_NUMBERS : given ? Capability.BARE_FACES : null)
         .add(
             fact,
             -1,
-            Figures.count(sum(trianglesByMaterial(near, variant))),
-            Figures.count(sum(wanted)),
-            Figures.count(sum(found)),
-            Figures.count(wrong, "triangle"),
-            wrong == 0 ? Verdict.KEPT : Verdict.LOST,
-            wrong == 0 ? "" : "triangles moved to another material or are gone");
-  }
-
-  private static long sum(Map<String, Long> counts) {
-    return counts.values().stream().mapToLong(Long::longValue).sum();
-  }
-
-  /**
-   * @param variant place of the look, −1 for the usual one
-   */
-  private static Map<String, Long> trianglesByMaterial(Scene scene, int variant) {
-    Map<Integer, String> names = new HashMap<>();
-    scene.materials().forEach(m -> names.put(m.id(), m.name()));
-    Map<String, Long> counts = new HashMap<>();
-    for (PolygonMesh mesh : scene.meshes()) {
-      for (int f = 0; f < mesh.faces().faceCount(); f++) {
-        counts.merge(
-            names.getOrDefault(variant < 0 ? mesh.materialOf(f) : mesh.materialOf(f, variant), ""),
-            (long) Math.max(0, mesh.faces().size(f) - 2),
-            Long::sum);
-      }
-    }
-    return counts;
+            Figures.count(AssignmentProof.faces(near)),
+            Figures.count(result.compared()),
+            Figures.count(result.compared() - result.wrong()) + " the same",
+            Figures.count(result.wrong(), result.noun()),
+            result.wrong() == 0 ? Verdict.KEPT : given ? Verdict.CHANGED : Verdict.LOST,
+            result.wrong() == 0
+                ? ""
+                : given
+                    ? "they had no material and got one of their own"
+                    : "on another material or gone, first on " + result.first());
   }
 
   private void compare(Material wanted, Material found) {
@@ -198,13 +186,26 @@ final class MaterialProof {
                 factor(name, channel, own, there);
               }
               char part = value.texture() == null ? 0 : value.texture().component();
-              texture(
+              images.texture(
                   name + " texture",
                   value.texture(),
                   found.texture(channel).orElse(null),
                   part == 0 ? 'c' : part,
-                  part == 0 ? 'c' : part);
+                  part == 0 ? 'c' : foundPart(found, channel, part));
             });
+    for (String value : FbxCapabilities.ownValues(wanted)) {
+      ledger
+          .about(Capability.OWN_VALUES)
+          .add(
+              capital(value) + ", in other programs",
+              -1,
+              "yes",
+              "yes",
+              "—",
+              "",
+              Verdict.LOST,
+              "it stands under a property of our own: it comes back here, nowhere else");
+    }
     boolean same =
         wanted.alpha() == found.alpha()
             && wanted.doubleSided() == found.doubleSided()
@@ -218,6 +219,11 @@ final class MaterialProof {
         "",
         same ? Verdict.KEPT : Verdict.CHANGED,
         "");
+  }
+
+  /** A part may have become an image of its own. */
+  private static char foundPart(Material found, Channel channel, char part) {
+    return found.texture(channel).map(TextureUse::component).filter(c -> c != 0).orElse(part);
   }
 
   /** Full opacity, and a factor of 1 on a texture, need not be said. */
@@ -314,33 +320,34 @@ final class MaterialProof {
   private void textures(Material wanted, PbrMaterial pbr, Material found) {
     TextureUse base = found.texture(Channel.BASE_COLOUR).orElse(null);
     TextureUse packed = found.texture(Channel.ROUGHNESS).orElse(null);
-    texture("Base colour texture", pbr.base(), base, 'c', 'c');
+    images.texture("Base colour texture", pbr.base(), base, 'c', 'c');
     if (pbr.opacity() != null) {
       boolean asIs = pbr.base() != null && pbr.base().textureId() == pbr.opacity().textureId();
       char part = pbr.opacity().component();
-      texture("Opacity texture", pbr.opacity(), base, part != 0 ? part : asIs ? 'a' : 'l', 'a');
+      images.texture(
+          "Opacity texture", pbr.opacity(), base, part != 0 ? part : asIs ? 'a' : 'l', 'a');
     }
-    texture("Roughness texture", pbr.roughnessMap(), packed, part(pbr.roughnessMap()), 'g');
-    texture("Metallic texture", pbr.metallicMap(), packed, part(pbr.metallicMap()), 'b');
-    texture("Packed texture", pbr.packed(), packed, 'c', 'c');
-    changedTexture("Shininess texture", pbr.shininess(), packed, "turned into roughness");
+    images.texture("Roughness texture", pbr.roughnessMap(), packed, part(pbr.roughnessMap()), 'g');
+    images.texture("Metallic texture", pbr.metallicMap(), packed, part(pbr.metallicMap()), 'b');
+    images.texture("Packed texture", pbr.packed(), packed, 'c', 'c');
+    images.changedTexture("Shininess texture", pbr.shininess(), packed, "turned into roughness");
     TextureUse normal = found.texture(Channel.NORMAL).orElse(null);
-    texture("Normal texture", pbr.normal(), normal, 'c', 'c');
+    images.texture("Normal texture", pbr.normal(), normal, 'c', 'c');
     if (pbr.bump() != null) {
-      Pixels bump = pixels(far, pbr.bump(), cargo);
+      Pixels bump = images.far(pbr.bump());
       if (bump != null && BumpMap.isNormalMap(bump)) {
-        texture("Normal texture, given as bump", pbr.bump(), normal, 'c', 'c');
+        images.texture("Normal texture, given as bump", pbr.bump(), normal, 'c', 'c');
       } else {
-        changedTexture("Bump texture", pbr.bump(), normal, "turned into a normal map");
+        images.changedTexture("Bump texture", pbr.bump(), normal, "turned into a normal map");
       }
     }
-    texture(
+    images.texture(
         "Occlusion texture",
         pbr.occlusion(),
         found.texture(Channel.OCCLUSION).orElse(null),
         'c',
         'c');
-    texture(
+    images.texture(
         "Emissive texture",
         pbr.emissiveMap(),
         found.texture(Channel.EMISSIVE).orElse(null),
@@ -350,119 +357,5 @@ final class MaterialProof {
 
   private static char part(TextureUse use) {
     return use == null || use.component() == 0 ? 'l' : use.component();
-  }
-
-  private void changedTexture(String fact, TextureUse wanted, TextureUse found, String how) {
-    if (wanted == null) {
-      return;
-    }
-    ledger
-        .about(
-            found == null && !isFound(wanted)
-                ? Capability.MISSING_TEXTURES
-                : fact.startsWith("Bump") ? Capability.BUMP_MAPS : Capability.MATERIAL_MODEL)
-        .add(
-            fact,
-            -1,
-            name(far, wanted),
-            name(far, wanted),
-            found == null ? "—" : name(read, found),
-            "",
-            found == null ? Verdict.LOST : Verdict.CHANGED,
-            found == null ? missingNote(wanted) : how);
-  }
-
-  private boolean isFound(TextureUse use) {
-    return far.texture(use.textureId()).map(Texture::isFound).orElse(false);
-  }
-
-  private String missingNote(TextureUse wanted) {
-    return isFound(wanted) ? "the image did not land" : "its file is not in the cargo";
-  }
-
-  /** Compares a part of two images: {@code c} for all colours, else one channel. */
-  private void texture(
-      String fact, TextureUse wanted, TextureUse found, char wantedPart, char foundPart) {
-    if (wanted == null) {
-      return;
-    }
-    Pixels a = pixels(far, wanted, cargo);
-    Pixels b = found == null ? null : pixels(read, found, landing.files());
-    if (a == null || b == null) {
-      ledger
-          .about(
-              a == null
-                  ? Capability.MISSING_TEXTURES
-                  : fact.startsWith("Opacity") ? Capability.OPACITY_PLACEMENT : null)
-          .add(
-              fact,
-              -1,
-              far.texture(wanted.textureId()).orElseThrow().written(),
-              a == null ? "not found" : size(a),
-              b == null ? "—" : size(b),
-              "",
-              Verdict.LOST,
-              b == null ? missingNote(wanted) : "its file is not in the cargo");
-      return;
-    }
-    int off = difference(a, b, wantedPart, foundPart);
-    boolean same = a.width() == b.width() && a.height() == b.height();
-    boolean opacity = fact.startsWith("Opacity") && off > 1;
-    ledger
-        .about(opacity ? Capability.OPACITY_PLACEMENT : same ? null : Capability.PACKING)
-        .add(
-            fact,
-            -1,
-            name(far, wanted),
-            size(a),
-            size(b),
-            off + " / 255",
-            off <= 1 ? (same ? Verdict.KEPT : Verdict.CHANGED) : Verdict.CHANGED,
-            off > 1 ? "pixels differ" : same ? "" : "size changed");
-  }
-
-  private static String size(Pixels p) {
-    return p.width() + " × " + p.height();
-  }
-
-  private static String name(Scene scene, TextureUse use) {
-    return scene.texture(use.textureId()).map(Texture::name).orElse("—");
-  }
-
-  private static int difference(Pixels a, Pixels b, char partOfA, char partOfB) {
-    int most = 0;
-    for (int y = 0; y < b.height(); y++) {
-      for (int x = 0; x < b.width(); x++) {
-        int i =
-            Math.min(a.height() - 1, y * a.height() / b.height()) * a.width()
-                + Math.min(a.width() - 1, x * a.width() / b.width());
-        int j = y * b.width() + x;
-        if (partOfA != 'c') {
-          most = Math.max(most, Math.abs(a.get(i, partOfA) - b.get(j, partOfB)));
-          continue;
-        }
-        for (char c : new char[] {'r', 'g', 'b'}) {
-          most = Math.max(most, Math.abs(a.get(i, c) - b.get(j, c)));
-        }
-      }
-    }
-    return most;
-  }
-
-  private Pixels pixels(Scene scene, TextureUse use, Resources resources) {
-    Texture texture = scene.texture(use.textureId()).orElseThrow();
-    if (!texture.isFound()) {
-      return null;
-    }
-    int key = scene == read ? -texture.id() : texture.id();
-    return decoded.computeIfAbsent(
-        key,
-        k -> {
-          try {
-            return ImageCodec.decode(TextureBytes.read(texture, resources), texture.name());
-          } catch (IOException e) {
-            return null;
-          }
-        });
   }
 }

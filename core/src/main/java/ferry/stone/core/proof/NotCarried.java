@@ -28,13 +28,16 @@ final class NotCarried {
           Capability.PIVOTS,
           Capability.INHERITED_SCALE,
           Capability.DETAIL_DISTANCES,
-          Capability.CUSTOM_LAYERS);
+          Capability.CUSTOM_LAYERS,
+          Capability.NOT_READ);
 
   private NotCarried() {}
 
   /** What a writer's word tells of, by its code. */
   private static final Map<String, Capability> SAID =
       Map.ofEntries(
+          Map.entry("faces-given-a-material", Capability.BARE_FACES),
+          Map.entry("channels-split", Capability.PACKED_CHANNELS),
           Map.entry("in-betweens-as-targets", Capability.IN_BETWEENS),
           Map.entry("opacity-map-placed-otherwise", Capability.OPACITY_PLACEMENT),
           Map.entry("triangles-nowhere", Capability.NOT_NUMBERS),
@@ -70,7 +73,9 @@ final class NotCarried {
     for (Capability capability : NAMED) {
       Fate fate = landed.fate(capability);
       Contents.Found found = contents.find(capability);
-      if (fate != Fate.KEPT && found.count() > 0) {
+      if (capability == Capability.NOT_READ) {
+        far.unread().forEach(what -> unread(ledger, what));
+      } else if (fate != Fate.KEPT && found.count() > 0) {
         String had = Figures.count(found.count(), found.noun());
         ledger
             .about(capability)
@@ -91,12 +96,33 @@ final class NotCarried {
     landed.findings().forEach(f -> finding(ledger, f));
   }
 
+  private static String fact(Finding finding) {
+    Capability about = SAID.get(finding.code());
+    return !finding.where().isEmpty()
+        ? finding.where()
+        : about != null ? about.label() : finding.code();
+  }
+
+  private static void unread(Ledger ledger, String what) {
+    ledger
+        .about(Capability.NOT_READ)
+        .add(
+            what,
+            -1,
+            "in the source",
+            "—",
+            "—",
+            "",
+            Verdict.LOST,
+            "It was not read: see the survey.");
+  }
+
   private static void finding(Ledger ledger, Finding finding) {
     boolean lost = finding.severity() == Severity.FIX;
     ledger
         .about(SAID.get(finding.code()))
         .add(
-            finding.where().isEmpty() ? finding.code() : finding.where(),
+            fact(finding),
             -1,
             "—",
             "—",

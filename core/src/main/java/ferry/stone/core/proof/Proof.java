@@ -71,7 +71,7 @@ public record Proof(
     PartMatch match = new PartMatch(arrived, read);
     parts(ledger, near, far, arrived, read, landed.tree(read), match, landed, progress);
     new RigProof(ledger, near, arrived, read, match, landed).run(progress);
-    new MaterialProof(ledger, near, arrived, read, cargo, landed).run(progress);
+    new MaterialProof(ledger, near, arrived, read, match, cargo, landed).run(progress);
     NotCarried.list(ledger, far, landed);
     List<LedgerRow> rows = ledger.rows();
     Resources files = landed.files();

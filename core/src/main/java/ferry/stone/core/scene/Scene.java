@@ -25,6 +25,8 @@ import org.joml.Matrix4dc;
  * @param nodes parents before children
  * @param sets layers and selections beside the hierarchy
  * @param variants names of the looks to choose from: other materials for the same meshes
+ * @param unread what the source holds and the reader has no place for, in words: no landing can
+ *     hold it
  * @param nextId first id that is free
  */
 public record Scene(
@@ -48,6 +50,7 @@ public record Scene(
     List<NodeSet> sets,
     List<String> variants,
     Map<String, Object> properties,
+    List<String> unread,
     int nextId) {
 
   public Scene {
@@ -63,6 +66,7 @@ public record Scene(
     sets = List.copyOf(sets);
     variants = List.copyOf(variants);
     properties = Map.copyOf(properties);
+    unread = List.copyOf(unread);
   }
 
   /** A builder that starts from this scene. */

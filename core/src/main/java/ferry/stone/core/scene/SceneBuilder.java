@@ -30,6 +30,7 @@ public final class SceneBuilder {
   private final List<NodeSet> sets = new ArrayList<>();
   private final List<String> variants = new ArrayList<>();
   private final Map<String, Object> properties = new HashMap<>();
+  private final List<String> unread = new ArrayList<>();
   private int nextId = 1;
 
   public SceneBuilder(String name) {
@@ -57,6 +58,7 @@ public final class SceneBuilder {
     sets.addAll(scene.sets());
     variants.addAll(scene.variants());
     properties.putAll(scene.properties());
+    unread.addAll(scene.unread());
     nextId = scene.nextId();
   }
 
@@ -163,6 +165,14 @@ public final class SceneBuilder {
     return this;
   }
 
+  /** Tells of something that the source holds and the scene does not. */
+  public SceneBuilder unread(String what) {
+    if (!unread.contains(what)) {
+      unread.add(what);
+    }
+    return this;
+  }
+
   public SceneBuilder property(String key, Object value) {
     properties.put(key, value);
     return this;
@@ -246,6 +256,7 @@ public final class SceneBuilder {
         sets,
         variants,
         properties,
+        unread,
         nextId);
   }
 }

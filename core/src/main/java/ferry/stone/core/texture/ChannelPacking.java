@@ -56,6 +56,19 @@ public final class ChannelPacking {
     return new Pixels(larger.width(), larger.height(), out, true);
   }
 
+  /**
+   * One part of an image as grey.
+   *
+   * @param part r, g, b or a
+   */
+  public static Pixels grey(Pixels image, char part) {
+    int[] out = new int[image.width() * image.height()];
+    for (int i = 0; i < out.length; i++) {
+      out[i] = 0xff000000 | 0x10101 * image.get(i, part);
+    }
+    return new Pixels(image.width(), image.height(), out, false);
+  }
+
   /** Whether almost every pixel is either clear or solid: a cut-out rather than a glass. */
   public static boolean isCutOut(Pixels pixels) {
     long between = 0;

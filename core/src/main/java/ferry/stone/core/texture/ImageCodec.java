@@ -39,6 +39,9 @@ public final class ImageCodec {
    * @throws ImageException if this is no image that can be read
    */
   public static ImageInfo probe(byte[] file, String name) throws ImageException {
+    if (Ktx2.is(file)) {
+      return Ktx2.probe(file, name);
+    }
     return withReader(
         file, name, reader -> new ImageInfo(kind(reader), reader.getWidth(0), reader.getHeight(0)));
   }
@@ -55,6 +58,11 @@ public final class ImageCodec {
           int[] argb = image.getRGB(0, 0, w, h, null, 0, w);
           return new Pixels(w, h, argb, image.getColorModel().hasAlpha());
         });
+  }
+
+  /** Whether a file is a KTX2 container, which is carried as it is and not decoded. */
+  public static boolean isKtx2(byte[] file) {
+    return Ktx2.is(file);
   }
 
   private interface Use<T> {

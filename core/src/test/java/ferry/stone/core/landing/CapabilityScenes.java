@@ -17,7 +17,6 @@ import ferry.stone.core.scene.Material;
 import ferry.stone.core.scene.MorphTarget;
 import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.NodeSet;
-import ferry.stone.core.scene.PointCache;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Polygons;
 import ferry.stone.core.scene.Scene;
@@ -239,7 +238,7 @@ final class CapabilityScenes {
                 null));
         s.mesh = s.mesh.withAttributes(all);
       }
-      case POINT_CACHES -> s.scene.caches(List.of(still()));
+      case POINT_CACHES -> s.scene.caches(List.of(new StillCache(PLATE)));
       default -> {
         return s.hierarchy(capability);
       }
@@ -411,6 +410,56 @@ final class CapabilityScenes {
                     Channel.OPACITY, new Material.Value(new double[] {1}, moved)),
                 physical));
       }
+      default -> written(capability);
+    };
+  }
+
+  /** What is told of how images and materials are written down. */
+  private Scene written(Capability capability) {
+    Material.Shading physical = Material.Shading.METALLIC_ROUGHNESS;
+    TextureUse oak = null;
+    return switch (capability) {
+      case OWN_VALUES ->
+          build(
+              plain(
+                  Map.of(
+                      Channel.OCCLUSION, new Material.Value(null, texture("oak.png", "oak.png"))),
+                  physical));
+      case PACKED_CHANNELS -> {
+        oak = texture("oak.png", "oak.png");
+        yield build(
+            plain(
+                Map.of(
+                    Channel.ROUGHNESS,
+                    new Material.Value(new double[] {1}, oak.withComponent('g')),
+                    Channel.METALLIC,
+                    new Material.Value(new double[] {1}, oak.withComponent('b'))),
+                physical));
+      }
+      case PACKED_IMAGES -> {
+        byte[] ktx2 = new byte[96];
+        byte[] mark = {(byte) 0xAB, 'K', 'T', 'X', ' ', '2', '0', (byte) 0xBB, 13, 10, 26, 10};
+        System.arraycopy(mark, 0, ktx2, 0, mark.length);
+        ktx2[20] = 4;
+        ktx2[24] = 4;
+        Texture second = new Texture(scene.newId(), "oak.ktx2", "oak.ktx2", null, ktx2);
+        int id = scene.newId();
+        scene.add(new Texture(id, "oak.png", "oak.png", "oak.png", null, second));
+        yield build(
+            plain(
+                Map.of(
+                    Channel.BASE_COLOUR,
+                    new Material.Value(new double[] {1, 1, 1}, TextureUse.of(id))),
+                physical));
+      }
+      case BARE_FACES -> {
+        mesh = mesh.toBuilder().materials(new int[] {1}, new int[] {0, -1}).build();
+        yield build();
+      }
+      case NOT_READ -> {
+        scene.unread("The other scene \"quay\" of the file");
+        yield build();
+      }
       default -> build();
     };
   }
@@ -432,44 +481,5 @@ final class CapabilityScenes {
     scene.add(mesh.toBuilder().id(201).name("coarse").build());
     more.add(Node.of(4, "coarse", 0, Node.Content.MeshContent.of(201)));
     parent = 0;
-  }
-
-  private static PointCache still() {
-    return new PointCache() {
-      @Override
-      public int id() {
-        return 90;
-      }
-
-      @Override
-      public String name() {
-        return "ripple";
-      }
-
-      @Override
-      public int meshId() {
-        return PLATE;
-      }
-
-      @Override
-      public int sampleCount() {
-        return 2;
-      }
-
-      @Override
-      public int pointCount() {
-        return 4;
-      }
-
-      @Override
-      public double timeSeconds(int sample) {
-        return sample;
-      }
-
-      @Override
-      public void read(int sample, int from, int count, float[] target) {
-        java.util.Arrays.fill(target, 0, 3 * count, sample);
-      }
-    };
   }
 }

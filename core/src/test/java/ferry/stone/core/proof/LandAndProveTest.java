@@ -127,7 +127,7 @@ class LandAndProveTest {
             "Vertex order",
             "UVs",
             "Normals",
-            "Triangles on their materials",
+            "Faces on their materials",
             "Base colour texture",
             "Opacity texture",
             "Names and paths",

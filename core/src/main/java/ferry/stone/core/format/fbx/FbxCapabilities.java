@@ -59,10 +59,30 @@ public final class FbxCapabilities {
               Fate.LOST,
               "Motion of values that the format does not know is left out.")
           .set(
-              Capability.EMPTY_CLIPS,
+              Capability.OWN_VALUES,
+              Fate.KEPT,
+              Fate.LOST,
+              "They stand under properties of our own: they come back here, nowhere else.")
+          .set(
+              Capability.PACKED_CHANNELS,
+              Fate.KEPT,
+              Fate.CHANGED,
+              "Each part of such an image becomes a grey image of its own.")
+          .set(
+              Capability.PACKED_IMAGES,
+              Fate.NONE,
+              Fate.LOST,
+              "The format has no place for a second form of an image.")
+          .set(
+              Capability.BARE_FACES,
+              Fate.KEPT,
+              Fate.CHANGED,
+              "They get a material of their own: readers would give them the first.")
+          .set(
+              Capability.NOT_READ,
               Fate.LOST,
               Fate.LOST,
-              "A take without keys is not read as a clip.")
+              "There is no place for it here yet, so no landing holds it.")
           .set(
               Capability.MATERIAL_CHANNELS,
               Fate.KEPT,
@@ -87,6 +107,59 @@ public final class FbxCapabilities {
     Scene plain = FbxModelWriter.unsheared(scene, options, findings);
     new FbxModelWriter(plain, new FbxObjects(), options, findings).write();
     return findings.list();
+  }
+
+  /** Parts whose mesh has faces without a material beside others. */
+  public static List<String> bareFaces(Scene scene) {
+    return BareFaces.meshes(scene);
+  }
+
+  /** What of a material only this program reads back, in words. */
+  public static List<String> ownValues(Material material) {
+    boolean classic = material.shading() == Material.Shading.PHONG;
+    List<String> own = new ArrayList<>();
+    material
+        .channels()
+        .forEach(
+            (channel, value) -> {
+              double[] factor = value.factor();
+              boolean said = factor != null && Double.isFinite(factor[0]) && !classic;
+              boolean image = value.texture() != null;
+              boolean known =
+                  FbxMaterialWriter.classicTexture(channel) != null && (classic || !said)
+                      || !classic && FbxChannels.isOpen(channel);
+              if ((said || image) && !known) {
+                own.add(channel.label());
+              }
+              if (image && channel != Channel.BUMP && value.texture().amount() != 1) {
+                own.add("strength of " + channel.label());
+              }
+            });
+    if (material.doubleSided()) {
+      own.add("both sides shown");
+    }
+    if (material.alpha() == Material.Alpha.MASK) {
+      own.add("cut-out by opacity");
+    }
+    if (material.shading() == Material.Shading.UNLIT) {
+      own.add("unlit");
+    }
+    return own;
+  }
+
+  /** Images of which one part counts. */
+  public static List<Channel> splitChannels(Material material) {
+    List<Channel> split = new ArrayList<>();
+    material
+        .channels()
+        .forEach(
+            (channel, value) -> {
+              char part = value.texture() == null ? 0 : value.texture().component();
+              if (part == 'r' || part == 'g' || part == 'b' || part == 'a') {
+                split.add(channel);
+              }
+            });
+    return split;
   }
 
   /** Factors of a material that have no property in the file. */

@@ -4,6 +4,7 @@ import ferry.stone.core.scene.Channel;
 import java.util.HashMap;
 import java.util.Locale;
 import java.util.Map;
+import java.util.TreeMap;
 
 /**
  * Which property of a material is which channel. Property sets of physically based materials are
@@ -17,6 +18,34 @@ final class FbxChannels {
   static final String CUTOFF = SET + "alphaCutoff";
   static final String DOUBLE_SIDED = SET + "doubleSided";
   static final String SHADING = SET + "shading";
+
+  /** Full brightness of the colour that stands beside it in the open set. */
+  static final String BASE_WEIGHT = SET + "base";
+
+  static final String EMISSION_WEIGHT = SET + "emissionWeight";
+
+  /**
+   * Names of the channels in the open shading language's set of a standard surface, which readers
+   * of binding tables know. Its colours are written as sRGB numbers, as all colours of the format.
+   */
+  private static final Map<Channel, String> OPEN =
+      Map.ofEntries(
+          Map.entry(Channel.BASE_COLOUR, "base_color"),
+          Map.entry(Channel.METALLIC, "metalness"),
+          Map.entry(Channel.ROUGHNESS, "specular_roughness"),
+          Map.entry(Channel.EMISSIVE, "emission_color"),
+          Map.entry(Channel.NORMAL, "normalCamera"),
+          Map.entry(Channel.OPACITY, "opacity"),
+          Map.entry(Channel.CLEARCOAT, "coat"),
+          Map.entry(Channel.CLEARCOAT_ROUGHNESS, "coat_roughness"),
+          Map.entry(Channel.CLEARCOAT_NORMAL, "coat_normal"),
+          Map.entry(Channel.SHEEN, "sheen_color"),
+          Map.entry(Channel.SHEEN_ROUGHNESS, "sheen_roughness"),
+          Map.entry(Channel.TRANSMISSION_WEIGHT, "transmission"),
+          Map.entry(Channel.IOR, "specular_IOR"),
+          Map.entry(Channel.SPECULAR_WEIGHT, "specular"),
+          Map.entry(Channel.SPECULAR_TINT, "specular_color"),
+          Map.entry(Channel.ANISOTROPY, "specular_anisotropy"));
 
   private static final Map<String, Channel> CLASSIC =
       Map.ofEntries(
@@ -45,7 +74,8 @@ final class FbxChannels {
     all.putAll(
         Map.ofEntries(
             Map.entry("basecolour", Channel.BASE_COLOUR),
-            Map.entry("metalness", Channel.METALLIC),
+            Map.entry("metallic", Channel.METALLIC),
+            Map.entry("emissive", Channel.EMISSIVE),
             Map.entry("specularroughness", Channel.ROUGHNESS),
             Map.entry("emissioncolor", Channel.EMISSIVE),
             Map.entry("emission", Channel.EMISSIVE),
@@ -67,14 +97,35 @@ final class FbxChannels {
     return PHYSICAL.get(letters(property.substring(property.lastIndexOf('|') + 1)));
   }
 
+  /** Whether other readers know the channel of a physically based material. */
+  static boolean isOpen(Channel channel) {
+    return OPEN.containsKey(channel);
+  }
+
+  /** Name in the open set by the property that is written, for a binding table. */
+  static Map<String, String> bindings() {
+    Map<String, String> all = new TreeMap<>();
+    OPEN.forEach((channel, name) -> all.put(SET + name(channel), name));
+    all.put(BASE_WEIGHT, "base");
+    all.put(EMISSION_WEIGHT, "emission");
+    return all;
+  }
+
   private static String letters(String name) {
     return name.toLowerCase(Locale.ROOT).replaceAll("[^a-z]", "");
   }
 
   /** The last part of the property's name that is written for a channel. */
   static String name(Channel channel) {
-    if (channel == Channel.BASE_COLOUR) {
-      return "baseColor";
+    switch (channel) {
+      case BASE_COLOUR:
+        return "baseColor";
+      case METALLIC:
+        return "metalness";
+      case EMISSIVE:
+        return "emissionColor";
+      default:
+        break;
     }
     StringBuilder name = new StringBuilder();
     for (String word : channel.name().toLowerCase(Locale.ROOT).split("_")) {

@@ -88,14 +88,17 @@ final class FbxClipReader {
     this.findings = findings;
   }
 
-  /** The clip of a take, or {@code null} when nothing moves in it. */
+  /** The clip of a take; one in which nothing moves keeps its name and range. */
   Clip clip(int id, String name, FbxMotion motion) {
     double[] range = motion.range();
-    if (range == null) {
-      return null;
-    }
     double start = motion.stated("LocalStart");
     double end = motion.stated("LocalStop");
+    if (range == null) {
+      boolean stated = start < end;
+      double from = stated ? start : span == null ? 0 : span[0];
+      double to = stated ? end : span == null ? 0 : span[1];
+      return new Clip(id, name, from, Math.max(from, to), List.of());
+    }
     if (!(start < end)) {
       // A take that says nothing of its own runs over the time line, if that meets its keys at all.
       boolean meets = span != null && span[0] < range[1] && span[1] > range[0];
@@ -132,7 +135,7 @@ final class FbxClipReader {
               "Several layers move the same parts: they were blended as the file says, and land as"
                   + " one motion."));
     }
-    return tracks.isEmpty() ? null : new Clip(id, name, start, end, tracks, keys);
+    return new Clip(id, name, start, end, tracks, keys);
   }
 
   private static FbxMotion.Value[] moves(Model model, FbxMotion motion) {

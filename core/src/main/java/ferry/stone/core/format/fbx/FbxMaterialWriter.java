@@ -21,7 +21,10 @@ final class FbxMaterialWriter {
   private static final double PHYSICAL_SPECULAR = 0.04;
   private static final double BRIGHTEST_EXPONENT = 1e4;
 
+  private static final String OPEN_LANGUAGE = "OSL";
+
   private final Scene scene;
+  private long shader;
   private final FbxObjects objects;
   private final FbxMediaWriter media;
   private final Map<Integer, Long> ids = new HashMap<>();
@@ -66,18 +69,72 @@ final class FbxMaterialWriter {
       }
       long texture = media.texture(use);
       String property = classicTexture(e.getKey());
-      boolean split = use.component() != 0 && use.component() != 'a';
-      if (property != null && (classic || !split)) {
+      if (property != null) {
         objects.connect(texture, id, property);
       }
       if (!classic || property == null) {
-        objects.connect(texture, id, FbxChannels.SET + FbxChannels.name(e.getKey()) + "Map");
+        objects.connect(texture, id, FbxChannels.SET + FbxChannels.name(e.getKey()));
       }
+    }
+    if (!classic) {
+      objects.connect(shader(), id);
     }
     return id;
   }
 
-  private static String classicTexture(Channel channel) {
+  /**
+   * What tells other readers which property is which value of the open set: an implementation in
+   * the open shading language with its binding table, one for all materials.
+   */
+  private long shader() {
+    if (shader != 0) {
+      return shader;
+    }
+    shader =
+        objects.add(
+            "Implementation",
+            new FbxName("standardSurface", "Implementation"),
+            "",
+            List.of(
+                FbxBuild.record("Version", 100),
+                FbxBuild.properties(
+                    List.of(
+                        FbxBuild.text("ShaderLanguage", OPEN_LANGUAGE),
+                        FbxBuild.text("ShaderLanguageVersion", "1.0"),
+                        FbxBuild.text("RenderAPI", OPEN_LANGUAGE),
+                        FbxBuild.text("RenderAPIVersion", "1.0"),
+                        FbxBuild.text("RootBindingName", "root")))));
+    List<FbxRecord> entries = new ArrayList<>();
+    entries.add(FbxBuild.record("Version", 100));
+    entries.add(
+        FbxBuild.properties(
+            List.of(FbxBuild.text("TargetName", "root"), FbxBuild.text("TargetType", "shader"))));
+    FbxChannels.bindings()
+        .forEach(
+            (property, name) ->
+                entries.add(
+                    FbxBuild.record(
+                        "Entry", property, "FbxPropertyEntry", name, "FbxSemanticEntry")));
+    long table = objects.add("BindingTable", new FbxName("root", "BindingTable"), "", entries);
+    objects.connect(shader, table);
+    return shader;
+  }
+
+  /** The material of faces that have none: without it readers would give them the first. */
+  long none(String name) {
+    return objects.add(
+        "Material",
+        new FbxName(name, "Material"),
+        "",
+        List.of(
+            FbxBuild.record("Version", 102),
+            FbxBuild.record("ShadingModel", "phong"),
+            FbxBuild.record("MultiLayer", 0),
+            FbxBuild.properties(
+                List.of(FbxBuild.colour("DiffuseColor", new double[] {0.8, 0.8, 0.8})))));
+  }
+
+  static String classicTexture(Channel channel) {
     return switch (channel) {
       case BASE_COLOUR -> "DiffuseColor";
       case AMBIENT -> "AmbientColor";
@@ -124,6 +181,7 @@ final class FbxMaterialWriter {
       double exponent = PbrTranslation.exponentOfRoughness(roughness);
       p.add(FbxBuild.moving("ShininessExponent", Math.min(BRIGHTEST_EXPONENT, exponent)));
     }
+    m.texture(Channel.BUMP).ifPresent(use -> p.add(FbxBuild.number("BumpFactor", use.amount())));
     double opacity = m.factor(Channel.OPACITY, 1)[0];
     p.add(FbxBuild.colour("TransparentColor", new double[] {1, 1, 1}));
     p.add(FbxBuild.moving("TransparencyFactor", 1 - opacity));
@@ -131,6 +189,10 @@ final class FbxMaterialWriter {
   }
 
   private void physical(Material m, List<FbxRecord> p) {
+    p.add(FbxBuild.p(FbxChannels.BASE_WEIGHT, "double", "Number", "A", 1.0));
+    if (m.get(Channel.EMISSIVE).isPresent()) {
+      p.add(FbxBuild.p(FbxChannels.EMISSION_WEIGHT, "double", "Number", "A", 1.0));
+    }
     m.channels()
         .forEach(
             (channel, value) -> {

@@ -12,6 +12,9 @@ import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.Texture;
 import ferry.stone.core.scene.TextureUse;
 import ferry.stone.core.scene.UvOrigin;
+import ferry.stone.core.texture.ChannelPacking;
+import ferry.stone.core.texture.ImageCodec;
+import ferry.stone.core.texture.Pixels;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.util.ArrayList;
@@ -30,12 +33,16 @@ final class FbxMediaWriter {
   private final Resources resources;
   private final Output output;
   private final Findings findings;
+  private static final Map<Character, String> WORDS =
+      Map.of('r', "red", 'g', "green", 'b', "blue", 'a', "alpha");
+
   private final Map<Integer, Media> media = new HashMap<>();
+  private final Map<String, Media> parts = new HashMap<>();
   private final Map<TextureUse, Long> uses = new HashMap<>();
   private final Map<String, Integer> names = new HashMap<>();
 
   /** An image's record and the path it is found by. */
-  private record Media(long id, String name, String path) {}
+  private record Media(long id, String name, String path, boolean split) {}
 
   FbxMediaWriter(
       Scene scene,
@@ -58,7 +65,8 @@ final class FbxMediaWriter {
     if (known != null) {
       return known;
     }
-    Media image = image(use.textureId());
+    char part = use.component() == 'l' || use.component() == 'm' ? 0 : use.component();
+    Media image = part == 0 ? image(use.textureId()) : part(use.textureId(), part);
     TextureUse there =
         scene.uvOrigin() == UvOrigin.BOTTOM_LEFT ? use : use.flipped(UvOrigin.BOTTOM_LEFT);
     List<FbxRecord> p = new ArrayList<>();
@@ -71,7 +79,7 @@ final class FbxMediaWriter {
     p.add(FbxBuild.choice("WrapModeV", use.clamp() ? 1 : 0));
     Map<String, Object> extra = new HashMap<>();
     if (use.component() != 0) {
-      extra.put(FbxMaterialReader.COMPONENT, String.valueOf(use.component()));
+      extra.put(FbxMaterialReader.COMPONENT, image.split() ? "l" : "" + use.component());
     }
     if (use.amount() != 1) {
       extra.put(FbxMaterialReader.AMOUNT, use.amount());
@@ -116,6 +124,42 @@ final class FbxMediaWriter {
     return "";
   }
 
+  /** One part of an image as a grey image of its own: the format has no word for a part. */
+  private Media part(int textureId, char part) throws IOException {
+    String key = textureId + "/" + part;
+    Media known = parts.get(key);
+    if (known != null) {
+      return known;
+    }
+    Texture texture = scene.texture(textureId).orElseThrow();
+    Media made;
+    try {
+      Pixels pixels =
+          texture.isFound()
+              ? ImageCodec.decode(TextureBytes.read(texture, resources), texture.name())
+              : null;
+      if (pixels == null) {
+        return image(textureId);
+      }
+      String name = CargoPath.stem(texture.name()) + "_" + WORDS.get(part) + ".png";
+      byte[] bytes = ImageCodec.encodePng(ChannelPacking.grey(pixels, part));
+      made = write(name, FOLDER + unique(name), bytes, true);
+      findings.add(
+          Finding.of(
+                  "channels-split",
+                  Severity.NOTE,
+                  texture.name(),
+                  "FBX cannot say which part of an image counts: its "
+                      + WORDS.get(part)
+                      + " became a grey image of its own.")
+              .measured("1 image"));
+    } catch (IOException e) {
+      made = image(textureId);
+    }
+    parts.put(key, made);
+    return made;
+  }
+
   private Media image(int textureId) throws IOException {
     Media known = media.get(textureId);
     if (known != null) {
@@ -136,6 +180,12 @@ final class FbxMediaWriter {
       }
     }
     String path = bytes == null ? texture.written() : FOLDER + unique(texture.name());
+    Media made = write(texture.name(), path, bytes, false);
+    media.put(textureId, made);
+    return made;
+  }
+
+  private Media write(String name, String path, byte[] bytes, boolean split) throws IOException {
     List<FbxRecord> children = new ArrayList<>();
     children.add(FbxBuild.record("Type", "Clip"));
     children.add(FbxBuild.properties(List.of(FbxBuild.p("Path", "KString", "XRefUrl", "", path))));
@@ -149,10 +199,8 @@ final class FbxMediaWriter {
         out.write(bytes);
       }
     }
-    long id = objects.add("Video", new FbxName(texture.name(), "Video"), "Clip", children);
-    Media made = new Media(id, texture.name(), path);
-    media.put(textureId, made);
-    return made;
+    long id = objects.add("Video", new FbxName(name, "Video"), "Clip", children);
+    return new Media(id, name, path, split);
   }
 
   private String unique(String name) {

@@ -39,8 +39,9 @@ final class FbxMeshWriter {
 
   /**
    * @param slots place in the model's list of materials for each slot, −1 for none
+   * @param none place there of the material of faces that have none, −1 when there is none
    */
-  List<FbxRecord> write(int[] slots) {
+  List<FbxRecord> write(int[] slots, int none) {
     if (!mesh.properties().isEmpty()) {
       children.add(FbxBuild.properties(FbxCustom.records(mesh.properties(), List.of())));
     }
@@ -60,7 +61,7 @@ final class FbxMeshWriter {
           "Direct",
           FbxBuild.record("Smoothing", (Object) mesh.smoothing()));
     }
-    materials(slots);
+    materials(slots, none);
     subdivision();
     children.addAll(elements);
     for (int i = 0; i < layers.size(); i++) {
@@ -230,8 +231,11 @@ final class FbxMeshWriter {
     return a.withValues(coded);
   }
 
-  private void materials(int[] slots) {
-    boolean any = Arrays.stream(slots).anyMatch(s -> s >= 0);
+  /**
+   * @param none place of the material of faces that have none, −1 when there is no such face
+   */
+  private void materials(int[] slots, int none) {
+    boolean any = none >= 0 || Arrays.stream(slots).anyMatch(s -> s >= 0);
     if (!any) {
       return;
     }
@@ -248,7 +252,7 @@ final class FbxMeshWriter {
     int[] ofFace = new int[mesh.faceSlot().length];
     for (int f = 0; f < ofFace.length; f++) {
       int slot = mesh.faceSlot()[f];
-      ofFace[f] = slot < 0 ? -1 : slots[slot];
+      ofFace[f] = slot < 0 || slots[slot] < 0 ? none : slots[slot];
     }
     layer(
         "LayerElementMaterial",

@@ -7,7 +7,6 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.ReferenceFinder;
 import ferry.stone.core.math.Figures;
-import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.LocalTransform;
 import ferry.stone.core.scene.LocalTransform.Trs;
@@ -136,6 +135,7 @@ public final class FbxReader {
 
   private void geometry(FbxDocument.Item item) throws FormatException {
     if (!item.type().equals("Mesh")) {
+      scene.unread("Geometry of the kind " + item.type() + ": " + item.name());
       context
           .findings()
           .add(
@@ -395,10 +395,7 @@ public final class FbxReader {
             context.findings());
     for (Take take : takes) {
       context.progress().checkCancelled();
-      Clip clip = reader.clip(scene.newId(), take.name(), take.motion());
-      if (clip != null) {
-        scene.add(clip);
-      }
+      scene.add(reader.clip(scene.newId(), take.name(), take.motion()));
     }
   }
 }

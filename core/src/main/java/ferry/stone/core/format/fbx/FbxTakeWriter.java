@@ -90,7 +90,7 @@ final class FbxTakeWriter {
                         FbxBuild.time("LocalStop", clip.endSeconds()),
                         FbxBuild.time("ReferenceStart", clip.startSeconds()),
                         FbxBuild.time("ReferenceStop", clip.endSeconds())))));
-    objects.connect(stack, 0);
+    // A stack hangs on nothing: readers take a connection to the scene's root for a fault.
     // A record with children, since some readers take one without for a value.
     List<FbxRecord> weight = List.of(FbxBuild.properties(List.of(FbxBuild.moving("Weight", 100))));
     long layer = objects.add("AnimationLayer", new FbxName(clip.name(), "AnimLayer"), "", weight);

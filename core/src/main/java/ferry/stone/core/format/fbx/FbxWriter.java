@@ -38,6 +38,7 @@ public final class FbxWriter {
   private final Map<Integer, Map<String, Long>> channels = new HashMap<>();
   private final Map<Integer, Long> lenses = new HashMap<>();
   private final Map<Integer, List<Object>> morphMotion;
+  private long bare;
 
   private FbxWriter(Scene scene, FbxOptions options, Findings findings, Progress progress) {
     this.scene = scene;
@@ -83,8 +84,21 @@ public final class FbxWriter {
     progress.report("writing materials", 0.05);
     FbxMediaWriter media =
         new FbxMediaWriter(scene, objects, options.embedMedia(), resources, output, findings);
-    Map<Integer, Long> materials = new FbxMaterialWriter(scene, objects, media).write();
-    meshes(models, materials);
+    FbxMaterialWriter dresser = new FbxMaterialWriter(scene, objects, media);
+    Map<Integer, Long> materials = dresser.write();
+    meshes(models, materials, dresser);
+    if (bare != 0) {
+      findings.add(
+          Finding.of(
+                  "faces-given-a-material",
+                  Severity.LOOK,
+                  "",
+                  "Faces without a material stand beside others that have one: readers of FBX would"
+                      + " give them the first. They got one of their own, \""
+                      + BareFaces.name(scene)
+                      + "\".")
+              .measured(Figures.count(BareFaces.meshes(scene).size(), "mesh")));
+    }
     lenses(models);
     progress.report("writing motion", 0.5);
     new FbxTakeWriter(scene, objects, options, findings, models, channels, lenses, materials)
@@ -134,7 +148,10 @@ public final class FbxWriter {
     return motion;
   }
 
-  private void meshes(List<FbxModelWriter.Written> models, Map<Integer, Long> materials) {
+  private void meshes(
+      List<FbxModelWriter.Written> models,
+      Map<Integer, Long> materials,
+      FbxMaterialWriter dresser) {
     Map<Integer, PolygonMesh> byId = scene.meshesById();
     FbxRigWriter rigs = new FbxRigWriter(scene, objects, models);
     Map<Alike, Long> written = new HashMap<>();
@@ -157,6 +174,15 @@ public final class FbxWriter {
         }
         slots[s] = bare ? -1 : shown.indexOf(own[s]);
       }
+      boolean dressed = BareFaces.areDressed(mesh, slots);
+      boolean mixed = dressed && BareFaces.areBare(mesh, slots);
+      if (mixed && bare == 0) {
+        bare = dresser.none(BareFaces.name(scene));
+      }
+      if (!dressed) {
+        shown.clear();
+        Arrays.fill(slots, -1);
+      }
       Alike alike = alike(node, content, mesh, slots);
       Long geometry = written.get(alike);
       if (geometry == null) {
@@ -165,7 +191,7 @@ public final class FbxWriter {
                 "Geometry",
                 new FbxName(mesh.name(), "Geometry"),
                 "Mesh",
-                new FbxMeshWriter(scene, mesh, findings).write(slots));
+                new FbxMeshWriter(scene, mesh, findings).write(slots, mixed ? shown.size() : -1));
         written.put(alike, geometry);
         channelsOf.put(alike, rigs.morphs(mesh, geometry, content.morphWeights()));
         Skin skin = scene.skin(content.skinId()).orElse(null);
@@ -176,6 +202,9 @@ public final class FbxWriter {
       objects.connect(geometry, models.get(i).shown());
       for (int id : shown) {
         objects.connect(materials.get(id), models.get(i).shown());
+      }
+      if (mixed) {
+        objects.connect(bare, models.get(i).shown());
       }
       List<String> keys = MorphTarget.keys(mesh.morphs());
       for (int m = 0; m < keys.size(); m++) {

@@ -76,6 +76,7 @@ final class GltfAnimationReader {
                 Severity.LOOK,
                 "/animations/" + a,
                 "The clip \"" + json.path("name").asText("") + "\" moves nothing that is read."));
+        scene.add(new Clip(scene.newId(), json.path("name").asText(""), 0, 0, tracks));
         continue;
       }
       double start = Double.POSITIVE_INFINITY;

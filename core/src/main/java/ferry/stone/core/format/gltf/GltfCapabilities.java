@@ -145,6 +145,11 @@ public final class GltfCapabilities {
               Fate.NONE,
               Fate.LOST,
               "One image would hold both, so the opacity map goes.")
+          .set(
+              Capability.NOT_READ,
+              Fate.LOST,
+              Fate.LOST,
+              "There is no place for it here yet, so no landing holds it.")
           .set(Capability.PACKING, Fate.KEPT, Fate.CHANGED, "As chosen at the landing.")
           .build();
 

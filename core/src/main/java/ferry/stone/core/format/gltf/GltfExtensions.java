@@ -15,6 +15,7 @@ final class GltfExtensions {
   static final String QUANTIZATION = "KHR_mesh_quantization";
   static final String MESHOPT = "EXT_meshopt_compression";
   static final String POINTER = "KHR_animation_pointer";
+  static final String KTX2 = "KHR_texture_basisu";
   static final String WEBP = "EXT_texture_webp";
   static final String VARIANTS = "KHR_materials_variants";
 
@@ -38,7 +39,8 @@ final class GltfExtensions {
                 MESHOPT,
                 POINTER,
                 VARIANTS,
-                WEBP));
+                WEBP,
+                KTX2));
     GltfMaterialExtensions.ALL.forEach(e -> read.add(e.name()));
     return Set.copyOf(read);
   }

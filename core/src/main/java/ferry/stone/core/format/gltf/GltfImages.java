@@ -31,9 +31,15 @@ final class GltfImages {
   /** An image to write. */
   record Image(String name, String mediaType, byte[] bytes, boolean cutOut) {
     String extension() {
-      return mediaType.equals("image/png") ? "png" : "jpg";
+      return isKtx2() ? "ktx2" : mediaType.equals("image/png") ? "png" : "jpg";
+    }
+
+    boolean isKtx2() {
+      return mediaType.equals(KTX2);
     }
   }
+
+  private static final String KTX2 = "image/ktx2";
 
   private final Scene scene;
   private final Resources resources;
@@ -68,6 +74,22 @@ final class GltfImages {
       return Optional.empty();
     }
     return made("plain/" + use.textureId(), () -> plainImage(use.textureId()));
+  }
+
+  /** The KTX2 image that the source has beside the one that was written, if there is one. */
+  Optional<Integer> packed(TextureUse use, int image) {
+    Texture texture = scene.texture(use.textureId()).orElseThrow();
+    Integer plain = placeOf.get("plain/" + use.textureId());
+    if (texture.packed() == null || !Integer.valueOf(image).equals(plain) || largest > 0) {
+      return Optional.empty();
+    }
+    return made(
+        "packed/" + use.textureId(),
+        () -> {
+          byte[] bytes = TextureBytes.read(texture.packed(), resources);
+          ImageCodec.probe(bytes, texture.packed().name());
+          return new Image(unique(CargoPath.stem(texture.packed().name())), KTX2, bytes, false);
+        });
   }
 
   /** The base colour's image with opacity as alpha. Either may be {@code null}, not both. */
@@ -186,6 +208,9 @@ final class GltfImages {
     byte[] bytes = files.get(textureId).orElseThrow();
     ImageInfo info = ImageCodec.probe(bytes, texture.name());
     String stem = CargoPath.stem(texture.name());
+    if (info.kind().equals("ktx2")) {
+      return new Image(unique(stem), KTX2, bytes, false);
+    }
     if (largest > 0 && Math.max(info.width(), info.height()) > largest) {
       Pixels pixels = ImageCodec.decode(bytes, texture.name());
       return info.kind().equals("jpeg")

@@ -162,14 +162,25 @@ final class GltfMaterialReader {
     int index = container.integer(info, "index", -1, at);
     JsonNode json = container.item("textures", index, at + "/index");
     JsonNode webp = json.at("/extensions/" + GltfExtensions.WEBP);
-    int image =
-        container.integer(webp.isObject() ? webp : json, "source", -1, "/textures/" + index);
+    JsonNode ktx2 = json.at("/extensions/" + GltfExtensions.KTX2);
+    String source = "/textures/" + index;
+    int packed =
+        container.integer(ktx2, "source", -1, source + "/extensions/" + GltfExtensions.KTX2);
+    int image = container.integer(webp.isObject() ? webp : json, "source", packed, source);
     if (image < 0) {
       return null;
     }
     Integer id = textureOfImage.get(image);
     if (id == null) {
-      id = image(image, "/textures/" + index + "/source", findings);
+      Texture read = image(image, source + "/source", findings);
+      if (packed >= 0 && packed != image) {
+        Texture second = image(packed, source + "/extensions/" + GltfExtensions.KTX2, findings);
+        read =
+            new Texture(
+                read.id(), read.name(), read.written(), read.resource(), read.embedded(), second);
+      }
+      scene.add(read);
+      id = read.id();
       textureOfImage.put(image, id);
     }
     boolean clamp = false;
@@ -196,7 +207,8 @@ final class GltfMaterialReader {
         options);
   }
 
-  private int image(int index, String from, Findings findings) throws IOException, FormatException {
+  private Texture image(int index, String from, Findings findings)
+      throws IOException, FormatException {
     JsonNode json = container.item("images", index, from);
     String path = "/images/" + index;
     int id = scene.newId();
@@ -208,10 +220,10 @@ final class GltfMaterialReader {
       byte[] bytes = new byte[view.remaining()];
       view.get(bytes);
       String ending = "." + mime.substring(mime.indexOf('/') + 1).replace("jpeg", "jpg");
-      scene.add(new Texture(id, name + ending, name, null, bytes));
+      return new Texture(id, name + ending, name, null, bytes);
     } else if (uri.startsWith("data:")) {
       String ending = uri.startsWith("data:image/jpeg") ? ".jpg" : ".png";
-      scene.add(new Texture(id, name + ending, name, null, container.uriBytes(uri, path)));
+      return new Texture(id, name + ending, name, null, container.uriBytes(uri, path));
     } else {
       String written = GltfContainer.decodeUri(uri);
       var match = finder.find(written, resource);
@@ -227,14 +239,12 @@ final class GltfMaterialReader {
       } else {
         ReferenceReport.found(findings, path, written, match.get());
       }
-      scene.add(
-          new Texture(
-              id,
-              CargoPath.name(written),
-              written,
-              match.map(ReferenceFinder.Match::resource).orElse(null),
-              null));
+      return new Texture(
+          id,
+          CargoPath.name(written),
+          written,
+          match.map(ReferenceFinder.Match::resource).orElse(null),
+          null);
     }
-    return id;
   }
 }

@@ -26,6 +26,7 @@ final class GltfMaterials {
   private final Findings findings;
   private final boolean doubleSided;
   private final Set<String> extensions;
+  private boolean required;
   private final Map<String, Integer> textures = new HashMap<>();
   private final Map<GltfSampler, Integer> samplers = new HashMap<>();
 
@@ -42,6 +43,11 @@ final class GltfMaterials {
     this.findings = findings;
     this.extensions = extensions;
     doubleSided = options.doubleSided();
+  }
+
+  /** Whether an image is there in a form alone that a reader may not know. */
+  boolean requiresKtx2() {
+    return required;
   }
 
   void write(Material material, ObjectNode json) {
@@ -207,7 +213,18 @@ final class GltfMaterials {
             id,
             k -> {
               ObjectNode texture = root.withArray("textures").addObject();
-              texture.put("sampler", sampler(wanted)).put("source", image);
+              texture.put("sampler", sampler(wanted));
+              boolean ktx2 = images.get(image).isKtx2();
+              Optional<Integer> packed = ktx2 ? Optional.of(image) : images.packed(use, image);
+              if (!ktx2) {
+                texture.put("source", image);
+              }
+              packed.ifPresent(
+                  p -> {
+                    extensions.add(GltfExtensions.KTX2);
+                    required |= ktx2;
+                    texture.withObject("/extensions/" + GltfExtensions.KTX2).put("source", p);
+                  });
               return root.withArray("textures").size() - 1;
             });
     ObjectNode info = owner.putObject(key);

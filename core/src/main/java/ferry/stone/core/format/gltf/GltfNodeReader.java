@@ -189,6 +189,11 @@ final class GltfNodeReader {
   }
 
   private void reportScenes(JsonNode scenes, int active) {
+    for (int s = 0; s < scenes.size(); s++) {
+      if (s != active) {
+        scene.unread("The other scene " + sceneName(scenes, s) + " of the file");
+      }
+    }
     Finding finding =
         Finding.of(
                 "several-scenes",

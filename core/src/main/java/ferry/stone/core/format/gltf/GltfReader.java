@@ -70,6 +70,7 @@ public final class GltfReader {
       scene.add(mesh);
     }
     new GltfNodeReader(container, scene, meshes, materialIds, resource, context).read();
+    GltfUnread.tell(root, scene);
     return scene.build();
   }
 

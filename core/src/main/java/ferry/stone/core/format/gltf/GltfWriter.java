@@ -45,6 +45,7 @@ public final class GltfWriter {
   private final GltfBuffer buffer;
   private final GltfGathered gathered;
   private final GltfImages images;
+  private boolean requiresKtx2;
   private final Set<String> extensions = new TreeSet<>();
   private final Map<Integer, Integer> materialIndex = new HashMap<>();
 
@@ -155,6 +156,9 @@ public final class GltfWriter {
     if (options.packing().quantized() && !scene.meshes().isEmpty()) {
       required.add(GltfExtensions.QUANTIZATION);
     }
+    if (requiresKtx2) {
+      required.add(GltfExtensions.KTX2);
+    }
     if (buffer.unpackedLength() > 0) {
       required.add(GltfExtensions.MESHOPT);
     }
@@ -178,6 +182,7 @@ public final class GltfWriter {
       materialIndex.put(material.id(), list.size());
       writer.write(material, list.addObject());
     }
+    requiresKtx2 = writer.requiresKtx2();
     if (!list.isEmpty()) {
       root.set("materials", list);
     }
