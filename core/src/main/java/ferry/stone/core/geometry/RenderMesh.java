@@ -24,6 +24,7 @@ public final class RenderMesh {
   private final Attribute normals;
   private final List<Attribute> uvs;
   private final Attribute colours;
+  private final Attribute tangents;
   private final List<Attribute> split = new ArrayList<>();
   private final List<int[]> canonical = new ArrayList<>();
 
@@ -39,9 +40,13 @@ public final class RenderMesh {
     normals = complete(found) ? found : null;
     uvs = mesh.all(Attribute.Semantic.UV);
     colours = mesh.first(Attribute.Semantic.COLOUR).orElse(null);
+    Attribute own = mesh.first(Attribute.Semantic.TANGENT).orElse(null);
+    boolean sided = own != null && own.components() == TangentSpace.COMPONENTS;
+    tangents = sided && normals != null && complete(own) ? own : null;
     addSplitting(normals);
     uvs.forEach(this::addSplitting);
     addSplitting(colours);
+    addSplitting(tangents);
   }
 
   /**
@@ -150,6 +155,7 @@ public final class RenderMesh {
         slot,
         positions,
         normals == null ? null : unit(values(normals, order, variants)),
+        tangents == null ? null : sided(values(tangents, order, variants)),
         uvValues,
         colours == null ? null : values(colours, order, variants),
         colours == null ? 0 : colours.components(),
@@ -173,6 +179,20 @@ public final class RenderMesh {
       }
     }
     return result;
+  }
+
+  /** Tangents at length 1, with a side of 1 or −1; those without a direction stay as they are. */
+  private static float[] sided(float[] t) {
+    for (int i = 0; i < t.length; i += TangentSpace.COMPONENTS) {
+      double length = Math.hypot(Math.hypot(t[i], t[i + 1]), t[i + 2]);
+      if (length > 1e-20 && !Double.isInfinite(length)) {
+        t[i] = (float) (t[i] / length);
+        t[i + 1] = (float) (t[i + 1] / length);
+        t[i + 2] = (float) (t[i + 2] / length);
+      }
+      t[i + 3] = t[i + 3] < 0 ? -1 : 1;
+    }
+    return t;
   }
 
   /** Normals at length 1; what cannot be brought to it becomes +Z. */

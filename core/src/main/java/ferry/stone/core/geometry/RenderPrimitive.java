@@ -1,5 +1,6 @@
 package ferry.stone.core.geometry;
 
+import ferry.stone.core.math.IntList;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -11,6 +12,8 @@ import java.util.List;
  * @param slot first of the mesh's slots that look like this, −1 for none
  * @param positions {@code float[3*n]}
  * @param normals {@code float[3*n]} of length 1, or {@code null}
+ * @param tangents {@code float[4*n]}, the fourth number is the side of the bitangent; or {@code
+ *     null}
  * @param uvs one {@code float[2*n]} for each UV set, in the scene's own direction
  * @param colours {@code float[colourComponents*n]}, or {@code null}
  * @param colourComponents 3 or 4, 0 without colours
@@ -23,6 +26,7 @@ public record RenderPrimitive(
     int slot,
     float[] positions,
     float[] normals,
+    float[] tangents,
     List<float[]> uvs,
     float[] colours,
     int colourComponents,
@@ -69,12 +73,112 @@ public record RenderPrimitive(
         slot,
         picked(positions, 3, vertices),
         picked(normals, 3, vertices),
+        picked(tangents, TangentSpace.COMPONENTS, vertices),
         newUvs,
         picked(colours, colourComponents, vertices),
         colourComponents,
         newSource,
         newIndices,
         newFaces);
+  }
+
+  /** Whether all tangents can be used: of length 1, with a side. */
+  public boolean hasTangents() {
+    if (tangents == null) {
+      return false;
+    }
+    for (int i = 0; i < tangents.length; i += TangentSpace.COMPONENTS) {
+      double length = Math.hypot(Math.hypot(tangents[i], tangents[i + 1]), tangents[i + 2]);
+      if (!(Math.abs(length - 1) < 1e-4) || Math.abs(tangents[i + 3]) != 1) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  /**
+   * The same triangles with tangents; a vertex whose corners differ is repeated at the end.
+   *
+   * @param corners {@code float[4*3*t]}
+   */
+  public RenderPrimitive withTangents(float[] corners) {
+    int count = vertexCount();
+    IntList source = new IntList(count + 16);
+    int[] firstCorner = new int[count];
+    Arrays.fill(firstCorner, -1);
+    IntList cornerOf = new IntList(count + 16);
+    IntList next = new IntList(count + 16);
+    for (int v = 0; v < count; v++) {
+      source.add(v);
+      cornerOf.add(-1);
+      next.add(-1);
+    }
+    int[] newIndices = new int[indices.length];
+    for (int c = 0; c < indices.length; c++) {
+      int at = indices[c];
+      while (cornerOf.get(at) >= 0 && !alike(corners, cornerOf.get(at), c) && next.get(at) >= 0) {
+        at = next.get(at);
+      }
+      if (cornerOf.get(at) < 0) {
+        cornerOf.set(at, c);
+      } else if (!alike(corners, cornerOf.get(at), c)) {
+        next.set(at, source.size());
+        at = source.size();
+        source.add(indices[c]);
+        cornerOf.add(c);
+        next.add(-1);
+      }
+      newIndices[c] = at;
+    }
+    int[] vertices = source.toArray();
+    float[] made = new float[TangentSpace.COMPONENTS * vertices.length];
+    for (int v = 0; v < vertices.length; v++) {
+      int from = TangentSpace.COMPONENTS * Math.max(0, cornerOf.get(v));
+      System.arraycopy(corners, from, made, TangentSpace.COMPONENTS * v, TangentSpace.COMPONENTS);
+    }
+    List<float[]> newUvs = new ArrayList<>();
+    uvs.forEach(uv -> newUvs.add(picked(uv, 2, vertices)));
+    int[] newSource = new int[vertices.length];
+    for (int i = 0; i < newSource.length; i++) {
+      newSource[i] = sourceVertex[vertices[i]];
+    }
+    return new RenderPrimitive(
+        materialId,
+        slot,
+        picked(positions, 3, vertices),
+        picked(normals, 3, vertices),
+        made,
+        newUvs,
+        picked(colours, colourComponents, vertices),
+        colourComponents,
+        newSource,
+        newIndices,
+        triangleFace);
+  }
+
+  private static boolean alike(float[] corners, int a, int b) {
+    int i = TangentSpace.COMPONENTS * a;
+    int j = TangentSpace.COMPONENTS * b;
+    return corners[i] == corners[j]
+        && corners[i + 1] == corners[j + 1]
+        && corners[i + 2] == corners[j + 2]
+        && corners[i + 3] == corners[j + 3];
+  }
+
+  /** The same without tangents. */
+  public RenderPrimitive withoutTangents() {
+    return new RenderPrimitive(
+        materialId,
+        slot,
+        positions,
+        normals,
+        null,
+        uvs,
+        colours,
+        colourComponents,
+        sourceVertex,
+        indices,
+        triangleFace);
   }
 
   private static float[] picked(float[] values, int components, int[] vertices) {

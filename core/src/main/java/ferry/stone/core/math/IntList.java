@@ -38,6 +38,11 @@ public final class IntList {
     return size;
   }
 
+  /** Takes the last value off. */
+  public int removeLast() {
+    return values[--size];
+  }
+
   /** Empties the list; its memory stays. */
   public void clear() {
     size = 0;
