@@ -7,9 +7,10 @@ import java.util.Map;
  * A way to put a finding right with one click.
  *
  * @param label what the button says
- * @param action {@code step}: add or set a handling step; {@code bind}: use a file for a reference
- * @param kind the step's kind, or the written reference
- * @param params the step's parameters, or {@code file}
+ * @param action {@code step}: add or set a handling step; {@code bind}: use a file for a reference;
+ *     {@code option}: choose otherwise at the landing
+ * @param kind the step's kind, the written reference, or the option's name
+ * @param params the step's parameters, {@code file}, or the option's {@code value}
  * @param nodeIds parts that the step works on; empty for all
  * @param asks whether it takes something away or guesses what is meant, so that it must be accepted
  *     by itself and not with others
@@ -57,5 +58,10 @@ public record Offer(
 
   public static Offer bind(String label, String reference, String file) {
     return new Offer(label, "bind", reference, Map.of("file", file), List.of(), false, List.of());
+  }
+
+  /** Another choice at the landing. */
+  public static Offer option(String label, String option, Object value) {
+    return new Offer(label, "option", option, Map.of("value", value), List.of(), false, List.of());
   }
 }

@@ -12,12 +12,14 @@ import ferry.stone.core.format.Resources;
 import ferry.stone.core.format.fbx.FbxCapabilities;
 import ferry.stone.core.format.gltf.GltfCapabilities;
 import ferry.stone.core.math.Figures;
+import ferry.stone.core.motion.InfluenceCut;
 import ferry.stone.core.scene.Channel;
 import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.Material;
 import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.Skin;
+import ferry.stone.core.work.Progress;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
@@ -202,9 +204,30 @@ public record Forecast(List<Item> items) {
       int most = options.influences();
       List<Skin> over =
           far.skins().stream().filter(s -> most > 0 && s.mostInfluences() > most).toList();
-      if (options.fbx() == null && !over.isEmpty()) {
-        add(Capability.INFLUENCES, over.size(), "skin", over.get(0).name());
+      if (options.fbx() != null || over.isEmpty()) {
+        return;
       }
+      InfluenceCut cut = InfluenceCut.of(far, most, Progress.NONE);
+      boolean lost = cut.metres() > InfluenceCut.allowedMetres(far, options.skinMove());
+      String place = cut.where().isEmpty() ? "at rest" : "in " + cut.where();
+      items.add(
+          new Item(
+              Capability.INFLUENCES,
+              lost ? Fate.LOST : Fate.CHANGED,
+              Capability.INFLUENCES.label(),
+              Figures.count(over.size(), "skin") + ", up to " + Figures.length(cut.metres()),
+              over.get(0).name(),
+              "The "
+                  + most
+                  + " strongest joints of a vertex are kept and scaled to 1. That moves points by up to "
+                  + Figures.length(cut.metres())
+                  + ", most "
+                  + place
+                  + (lost
+                      ? ": more than the shore allows. Keep all joints if its programs read them."
+                      : "."),
+              List.of(),
+              List.of(Offer.option("Keep all joints", "influences", 0))));
     }
 
     private void motion() {
@@ -244,6 +267,14 @@ public record Forecast(List<Item> items) {
     private void materials() {
       if (options.fbx() == null) {
         new MaterialForecast(far, cargo).tell(this::add);
+        for (Finding said : GltfCapabilities.surfaces(far, options.packing().tangents())) {
+          add(
+              said.code().equals("tangents-computed") ? Capability.TANGENTS : Capability.NO_UVS,
+              said.severity() == Severity.FIX ? Fate.LOST : Fate.CHANGED,
+              said.measured(),
+              said.where(),
+              List.of());
+        }
         return;
       }
       int lost = 0;

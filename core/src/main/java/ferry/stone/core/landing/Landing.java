@@ -96,7 +96,7 @@ public record Landing(String mainFile, List<Finding> findings) {
   /** What the proof needs to know of a landing. */
   public Landed landed(LandingOptions options, Resources files) {
     return options.fbx() == null
-        ? Landed.gltf(files, mainFile, options.packing(), findings)
+        ? Landed.gltf(files, mainFile, options.packing(), findings, options.skinMove())
         : Landed.polygons(
             files,
             mainFile,

@@ -18,6 +18,8 @@ import java.util.Set;
  * @param fileName name of the file without ending, also for the files beside it; the crossing's
  *     name when left out
  * @param fbx what only FBX asks; the usual when left out, nothing for other formats
+ * @param skinMove how far a vertex may move when joints are left out, in millimetres on something
+ *     of a person's size, 1.75 m; more is a loss. 0.5 when left out
  * @param parts one file for each part; one file of everything when left out
  */
 public record LandingOptions(
@@ -30,7 +32,11 @@ public record LandingOptions(
     GltfPacking packing,
     String fileName,
     FbxLanding fbx,
-    PartFiles parts) {
+    PartFiles parts,
+    Double skinMove) {
+
+  /** What a vertex may move when joints are left out, unless a shore says otherwise. */
+  public static final double USUAL_SKIN_MOVE = 0.5;
 
   private static final Set<String> FORMATS = Set.of("glb", "gltf", "fbx");
 
@@ -53,6 +59,10 @@ public record LandingOptions(
     transforms = transforms == null ? Transforms.DATA : transforms;
     packing = packing == null ? GltfPacking.NONE : packing;
     parts = parts == null ? PartFiles.ONE : parts;
+    skinMove = skinMove == null ? Double.valueOf(USUAL_SKIN_MOVE) : skinMove;
+    if (!(skinMove >= 0)) {
+      throw new IllegalArgumentException("skinMove must be 0 or more millimetres, not " + skinMove);
+    }
     fbx = !format.equals("fbx") ? null : fbx == null ? FbxLanding.USUAL : fbx;
     influences = fbx == null ? influences : 0;
   }
@@ -75,6 +85,7 @@ public record LandingOptions(
         null,
         null,
         null,
+        null,
         null);
   }
 
@@ -94,7 +105,8 @@ public record LandingOptions(
         newPacking,
         fileName,
         fbx,
-        parts);
+        parts,
+        skinMove);
   }
 
   public LandingOptions withParts(PartFiles newParts) {
@@ -108,12 +120,14 @@ public record LandingOptions(
         packing,
         fileName,
         fbx,
-        newParts);
+        newParts,
+        skinMove);
   }
 
   /** FBX with everything inside. */
   public static LandingOptions fbx(FbxLanding fbx) {
-    return new LandingOptions("fbx", true, true, Transforms.DATA, false, 0, null, null, fbx, null);
+    return new LandingOptions(
+        "fbx", true, true, Transforms.DATA, false, 0, null, null, fbx, null, null);
   }
 
   /** Whether the landing of one scene is more than one file. */

@@ -1,5 +1,7 @@
 package ferry.stone.core.proof;
 
+import ferry.stone.core.format.gltf.GltfCapabilities;
+import ferry.stone.core.format.gltf.GltfTangents;
 import ferry.stone.core.geometry.RenderPrimitive;
 import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.PolygonMesh;
@@ -47,6 +49,7 @@ final class AssignmentProof {
   Result compare(int variant, Progress progress) {
     Map<Integer, Key> wantedNames = keys(far);
     Map<Integer, Key> foundNames = keys(read);
+    foundNames.replaceAll((id, key) -> original(key));
     List<Scene.ShownMesh> shown = far.shownMeshes();
     Map<Integer, int[]> orders = new HashMap<>();
     long compared = 0;
@@ -88,7 +91,8 @@ final class AssignmentProof {
       }
       return all;
     }
-    List<RenderPrimitive> primitives = landing.packing().primitives(mesh, Progress.NONE);
+    List<RenderPrimitive> primitives =
+        landing.packing().primitives(mesh, GltfTangents.NONE, Progress.NONE);
     int[] all = new int[primitives.stream().mapToInt(RenderPrimitive::triangleCount).sum()];
     int at = 0;
     for (RenderPrimitive p : primitives) {
@@ -109,6 +113,12 @@ final class AssignmentProof {
     return slots == null
         ? mesh.materialOf(face)
         : slot < 0 || slot >= slots.length ? -1 : slots[slot];
+  }
+
+  /** A copy without textures stands for the material that it was made of. */
+  private Key original(Key key) {
+    boolean copy = landing.said("texture-without-uvs");
+    return copy ? new Key(GltfCapabilities.original(key.name()), key.which()) : key;
   }
 
   private static Map<Integer, Key> keys(Scene scene) {

@@ -13,6 +13,7 @@ final class CornerDifference {
   private double uv;
   private double normalDegrees;
   private double colour;
+  private double tangentDegrees;
 
   CornerDifference(Matrix4d farWorld, Matrix4d landedWorld) {
     this.farWorld = farWorld;
@@ -32,6 +33,23 @@ final class CornerDifference {
     farWorld.transformDirection(a.set(x, y, z));
     landedWorld.transformDirection(b.set(toX, toY, toZ));
     normalDegrees = Math.max(normalDegrees, Math.toDegrees(a.angle(b)));
+  }
+
+  /** Tangents with their side in the fourth number, if there is one. */
+  void tangents(float[] own, int i, float[] there, int j) {
+    farWorld.transformDirection(a.set(own[i], own[i + 1], own[i + 2]));
+    landedWorld.transformDirection(b.set(there[j], there[j + 1], there[j + 2]));
+    double angle = Math.toDegrees(a.angle(b));
+    tangentDegrees = Math.max(tangentDegrees, Double.isNaN(angle) ? 0 : angle);
+  }
+
+  /** The sides of the bitangents differ. */
+  void otherSide() {
+    tangentDegrees = 180;
+  }
+
+  double tangentDegrees() {
+    return tangentDegrees;
   }
 
   /** Numbers of UVs that mean the same. */

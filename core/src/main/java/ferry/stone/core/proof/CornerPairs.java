@@ -15,4 +15,7 @@ interface CornerPairs {
 
   /** Whether the far side shows normals, its own or those of its smoothing groups. */
   boolean farNormals();
+
+  /** Whether the far side has tangents with their side, its own or computed ones. */
+  boolean farTangents();
 }

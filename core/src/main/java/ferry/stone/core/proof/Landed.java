@@ -31,6 +31,8 @@ import java.util.List;
  * @param triangulated whether faces were cut into triangles before they were written
  * @param baked whether pivots and inherited scales were baked, as chosen
  * @param findings of the writer
+ * @param skinMove how far a vertex may move when joints are left out, in millimetres on something
+ *     of a person's size
  */
 public record Landed(
     Resources files,
@@ -39,12 +41,17 @@ public record Landed(
     GltfPacking packing,
     boolean triangulated,
     boolean baked,
-    List<Finding> findings) {
+    List<Finding> findings,
+    double skinMove) {
 
   /** A glTF. */
   public static Landed gltf(
-      Resources files, String mainFile, GltfPacking packing, List<Finding> findings) {
-    return new Landed(files, mainFile, Frame.Y_UP_METRE, packing, true, false, findings);
+      Resources files,
+      String mainFile,
+      GltfPacking packing,
+      List<Finding> findings,
+      double skinMove) {
+    return new Landed(files, mainFile, Frame.Y_UP_METRE, packing, true, false, findings, skinMove);
   }
 
   /** A format that holds polygons. */
@@ -55,7 +62,7 @@ public record Landed(
       boolean triangulated,
       boolean baked,
       List<Finding> findings) {
-    return new Landed(files, mainFile, frame, null, triangulated, baked, findings);
+    return new Landed(files, mainFile, frame, null, triangulated, baked, findings, 0);
   }
 
   boolean isGltf() {

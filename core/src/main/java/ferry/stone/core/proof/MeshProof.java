@@ -23,6 +23,7 @@ final class MeshProof {
   private static final String ROUNDED = "rounded to 16 bits, as chosen";
   private static final double UV_TOLERANCE = 2e-6;
   private static final double NORMAL_TOLERANCE_DEGREES = 0.1;
+  private static final double TANGENT_TOLERANCE_DEGREES = 0.5;
   private static final double COLOUR_TOLERANCE = 0.003;
 
   private final Ledger ledger;
@@ -315,6 +316,28 @@ final class MeshProof {
     return quantized() ? QUANTIZED_TOLERANCE : Proof.POSITION_TOLERANCE;
   }
 
+  private void tangents(CornerPairs d) {
+    boolean own = far.mesh().first(Semantic.TANGENT).isPresent();
+    boolean there = landed.mesh().first(Semantic.TANGENT).isPresent();
+    if (!own && !there) {
+      return;
+    }
+    double off = d.difference().tangentDegrees();
+    boolean kept = there == d.farTangents() && off <= TANGENT_TOLERANCE_DEGREES;
+    boolean computed = !own && there;
+    ledger
+        .about(computed || !d.farTangents() ? Capability.TANGENTS : null)
+        .add(
+            "Tangents",
+            nodeId,
+            near.first(Semantic.TANGENT).isPresent() ? "yes" : "none",
+            own ? "yes" : "none",
+            there ? "yes" : "—",
+            String.format(java.util.Locale.ROOT, "%.3f°", off),
+            own && !there ? Verdict.LOST : kept && !computed ? Verdict.KEPT : Verdict.CHANGED,
+            computed ? "computed for the normal map" : "");
+  }
+
   private void layers(CornerPairs d) {
     int sets = far.mesh().all(Semantic.UV).size();
     int found = landed.mesh().all(Semantic.UV).size();
@@ -351,6 +374,7 @@ final class MeshProof {
                   : derived ? Verdict.CHANGED : Verdict.KEPT,
               derived ? "written out from the smoothing groups" : "");
     }
+    tangents(d);
     if (far.mesh().first(Semantic.COLOUR).isPresent()) {
       boolean there = landed.mesh().first(Semantic.COLOUR).isPresent();
       boolean kept = there && d.difference().colour() <= COLOUR_TOLERANCE;

@@ -75,6 +75,10 @@ final class PolygonCorners implements CornerPairs {
         .ifPresent(
             a -> found.first(Semantic.NORMAL).ifPresent(b -> compare(a, b, Semantic.NORMAL)));
     wanted
+        .first(Semantic.TANGENT)
+        .ifPresent(
+            a -> found.first(Semantic.TANGENT).ifPresent(b -> compare(a, b, Semantic.TANGENT)));
+    wanted
         .first(Semantic.COLOUR)
         .ifPresent(
             a -> found.first(Semantic.COLOUR).ifPresent(b -> compare(a, b, Semantic.COLOUR)));
@@ -104,6 +108,12 @@ final class PolygonCorners implements CornerPairs {
           case NORMAL ->
               difference.normals(
                   own[i], own[i + 1], own[i + 2], there[j], there[j + 1], there[j + 2]);
+          case TANGENT -> {
+            difference.tangents(own, i, there, j);
+            if (a.components() == 4 && b.components() == 4 && own[i + 3] * there[j + 3] < 0) {
+              difference.otherSide();
+            }
+          }
           default -> {
             for (int k = 0; k < 3; k++) {
               difference.colours(coded(own[i + k], wantedLinear), coded(there[j + k], foundLinear));
@@ -132,6 +142,11 @@ final class PolygonCorners implements CornerPairs {
   @Override
   public CornerDifference difference() {
     return difference;
+  }
+
+  @Override
+  public boolean farTangents() {
+    return wanted.first(Semantic.TANGENT).isPresent();
   }
 
   @Override

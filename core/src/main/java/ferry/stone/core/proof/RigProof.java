@@ -1,10 +1,12 @@
 package ferry.stone.core.proof;
 
 import ferry.stone.core.format.Capability;
+import ferry.stone.core.format.gltf.GltfTangents;
 import ferry.stone.core.geometry.RenderPrimitive;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.motion.Deform;
 import ferry.stone.core.motion.InBetweens;
+import ferry.stone.core.motion.InfluenceCut;
 import ferry.stone.core.motion.Pose;
 import ferry.stone.core.proof.LedgerRow.Verdict;
 import ferry.stone.core.scene.Camera;
@@ -83,7 +85,7 @@ final class RigProof {
     Map<Integer, PolygonMesh> farMeshes = far.meshesById();
     Map<Integer, PolygonMesh> readMeshes = read.meshesById();
     Map<Integer, Integer> readPlaces = read.nodePlaces();
-    Map<Integer, int[]> sources = new HashMap<>();
+    Map<List<Integer>, int[]> sources = new HashMap<>();
     int shown = 0;
     for (int i = 0; i < far.nodes().size(); i++) {
       Node node = far.nodes().get(i);
@@ -94,26 +96,42 @@ final class RigProof {
           continue;
         }
         int meshId = ((Node.Content.MeshContent) landed.node().content()).meshId();
-        int[] source =
-            sources.computeIfAbsent(content.meshId(), id -> sourceVertices(farMeshes.get(id)));
-        boolean fits = source.length == readMeshes.get(meshId).points().count();
-        matches.add(new Match(i, readPlaces.get(landed.node().id()), fits ? source : null));
-        notCompared += fits ? 0 : 1;
+        List<Integer> pair = List.of(content.meshId(), meshId);
+        if (!sources.containsKey(pair)) {
+          sources.put(
+              pair, sourceVertices(farMeshes.get(content.meshId()), readMeshes.get(meshId)));
+        }
+        int[] source = sources.get(pair);
+        matches.add(new Match(i, readPlaces.get(landed.node().id()), source));
+        notCompared += source != null ? 0 : 1;
       }
     }
   }
 
-  /** The far vertex behind each landed one: landing writes primitives in this order. */
-  private int[] sourceVertices(PolygonMesh mesh) {
+  /**
+   * The far vertex behind each landed one, −1 for those of lines and points: landing writes
+   * triangles in this order. {@code null} when their corners do not fit.
+   */
+  private int[] sourceVertices(PolygonMesh mesh, PolygonMesh landed) {
     if (!landing.isGltf()) {
-      return java.util.stream.IntStream.range(0, mesh.points().count()).toArray();
+      int count = mesh.points().count();
+      return count == landed.points().count()
+          ? java.util.stream.IntStream.range(0, count).toArray()
+          : null;
     }
-    List<RenderPrimitive> primitives = landing.packing().primitives(mesh, Progress.NONE);
-    int[] all = new int[primitives.stream().mapToInt(RenderPrimitive::vertexCount).sum()];
-    int at = 0;
+    List<RenderPrimitive> primitives =
+        landing.packing().primitives(mesh, GltfTangents.NONE, Progress.NONE);
+    int corners = primitives.stream().mapToInt(p -> p.indices().length).sum();
+    if (corners != landed.faces().cornerCount()) {
+      return null;
+    }
+    int[] all = new int[landed.points().count()];
+    java.util.Arrays.fill(all, -1);
+    int corner = 0;
     for (RenderPrimitive p : primitives) {
-      System.arraycopy(p.sourceVertex(), 0, all, at, p.vertexCount());
-      at += p.vertexCount();
+      for (int i : p.indices()) {
+        all[landed.faces().vertex(corner++)] = p.sourceVertex()[i];
+      }
     }
     return all;
   }
@@ -238,6 +256,9 @@ final class RigProof {
   private static double farthest(double[] wanted, double[] found, int[] source) {
     double most = 0;
     for (int v = 0; v < source.length; v++) {
+      if (source[v] < 0) {
+        continue;
+      }
       double dx = wanted[3 * source[v]] - found[3 * v];
       double dy = wanted[3 * source[v] + 1] - found[3 * v + 1];
       double dz = wanted[3 * source[v] + 2] - found[3 * v + 2];
@@ -341,7 +362,12 @@ final class RigProof {
     }
   }
 
+  /** Joints that were left out may move a vertex a little; beyond that its place is lost. */
   private Verdict poseVerdict(double off) {
+    boolean cut = landing.poses() == Capability.INFLUENCES;
+    if (cut && off > InfluenceCut.allowedMetres(far, landing.skinMove())) {
+      return Verdict.LOST;
+    }
     return off <= POSE_TOLERANCE * size && notCompared == 0 ? Verdict.KEPT : Verdict.CHANGED;
   }
 

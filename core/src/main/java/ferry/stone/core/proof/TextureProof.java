@@ -86,7 +86,9 @@ final class TextureProof {
           .about(
               a == null
                   ? Capability.MISSING_TEXTURES
-                  : fact.startsWith("Opacity") ? Capability.OPACITY_PLACEMENT : null)
+                  : landing.said("texture-without-uvs")
+                      ? Capability.NO_UVS
+                      : fact.startsWith("Opacity") ? Capability.OPACITY_PLACEMENT : null)
           .add(
               fact,
               -1,

@@ -1,6 +1,7 @@
 package ferry.stone.core.proof;
 
 import ferry.stone.core.format.gltf.GltfPacking;
+import ferry.stone.core.format.gltf.GltfTangents;
 import ferry.stone.core.geometry.RenderPrimitive;
 import ferry.stone.core.scene.Attribute;
 import ferry.stone.core.scene.Attribute.Semantic;
@@ -30,7 +31,7 @@ final class TriangleCorners implements CornerPairs {
       Progress progress) {
     flipped = scene.uvOrigin() == UvOrigin.BOTTOM_LEFT;
     linear = scene.linearColours();
-    wanted = packing.primitives(far.mesh(), progress);
+    wanted = packing.primitives(far.mesh(), GltfTangents.of(scene, packing.tangents()), progress);
     found = landed.mesh();
     difference = new CornerDifference(far.world(), landed.world());
     long corners = wanted.stream().mapToLong(p -> p.indices().length).sum();
@@ -45,6 +46,8 @@ final class TriangleCorners implements CornerPairs {
     List<Attribute> uvs = found.all(Semantic.UV);
     Attribute normals = found.first(Semantic.NORMAL).orElse(null);
     Attribute colours = found.first(Semantic.COLOUR).orElse(null);
+    Attribute tangents =
+        found.first(Semantic.TANGENT).filter(t -> t.components() == 4).orElse(null);
     Coordinates points = found.points();
     int corner = 0;
     for (RenderPrimitive p : wanted) {
@@ -71,6 +74,14 @@ final class TriangleCorners implements CornerPairs {
               there[3 * v + 1],
               there[3 * v + 2]);
         }
+        if (tangents != null && p.tangents() != null) {
+          float[] own = p.tangents();
+          float[] there = tangents.values();
+          difference.tangents(own, 4 * i, there, 4 * v);
+          if (own[4 * i + 3] * there[4 * v + 3] < 0) {
+            difference.otherSide();
+          }
+        }
         if (colours != null && p.colours() != null) {
           colours(p, i, colours, v);
         }
@@ -94,12 +105,17 @@ final class TriangleCorners implements CornerPairs {
 
   @Override
   public int landedVertices() {
-    return wanted.stream().mapToInt(RenderPrimitive::vertexCount).sum();
+    return found.points().count();
   }
 
   @Override
   public CornerDifference difference() {
     return difference;
+  }
+
+  @Override
+  public boolean farTangents() {
+    return wanted.stream().anyMatch(p -> p.tangents() != null);
   }
 
   @Override

@@ -1,6 +1,5 @@
 package ferry.stone.core.landing;
 
-import ferry.stone.core.TestFiles;
 import ferry.stone.core.format.Capability;
 import ferry.stone.core.scene.Attribute;
 import ferry.stone.core.scene.Channel;
@@ -25,8 +24,6 @@ import ferry.stone.core.scene.Skin;
 import ferry.stone.core.scene.Subdivision;
 import ferry.stone.core.scene.Texture;
 import ferry.stone.core.scene.TextureUse;
-import ferry.stone.core.texture.ImageCodec;
-import ferry.stone.core.texture.Pixels;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -43,40 +40,17 @@ final class CapabilityScenes {
   private LocalTransform transform = LocalTransform.IDENTITY;
   private final List<Node> more = new ArrayList<>();
   private int parent = -1;
+  private double spread = 1e-4;
 
   private CapabilityScenes() {
     scene.nextId(1000);
   }
 
-  /** The images that the scenes use. */
-  static TestFiles files() {
-    int[] grey = new int[16];
-    for (int i = 0; i < grey.length; i++) {
-      int v = 16 * i;
-      grey[i] = 0xff000000 | v << 16 | v << 8 | v;
-    }
-    int[] colours = new int[16];
-    for (int i = 0; i < colours.length; i++) {
-      colours[i] = 0xff000000 | 0x1357 * i;
-    }
-    byte[] bitmap = bitmap();
-    return TestFiles.of("readme.txt", "plate")
-        .with("height.png", ImageCodec.encodePng(new Pixels(4, 4, grey, false)))
-        .with("oak.png", ImageCodec.encodePng(new Pixels(4, 4, colours, false)))
-        .with("oak.bmp", bitmap);
-  }
-
-  /** An uncompressed bitmap of 2 × 2 pixels, 24 bits. */
-  private static byte[] bitmap() {
-    java.nio.ByteBuffer b =
-        java.nio.ByteBuffer.allocate(70).order(java.nio.ByteOrder.LITTLE_ENDIAN);
-    b.put((byte) 'B').put((byte) 'M').putInt(70).putInt(0).putInt(54);
-    b.putInt(40).putInt(2).putInt(2).putShort((short) 1).putShort((short) 24);
-    b.putInt(0).putInt(16).putInt(2835).putInt(2835).putInt(0).putInt(0);
-    for (int i = 0; i < 16; i++) {
-      b.put((byte) (i * 15));
-    }
-    return b.array();
+  /** A vertex with five joints, which stand this far from each other. */
+  static Scene influences(double spread) {
+    CapabilityScenes scenes = new CapabilityScenes();
+    scenes.spread = spread;
+    return scenes.hierarchy(Capability.INFLUENCES);
   }
 
   private static PolygonMesh plate() {
@@ -287,7 +261,7 @@ final class CapabilityScenes {
                   .get(j)
                   .withTransform(
                       LocalTransform.Trs.of(
-                          new Vector3d(0, 0, j), new Quaterniond(), new Vector3d(1))));
+                          new Vector3d(0, 0, spread * j), new Quaterniond(), new Vector3d(1))));
         }
       }
       case VERTICES_WITHOUT_JOINT ->
@@ -450,6 +424,24 @@ final class CapabilityScenes {
                 Map.of(
                     Channel.BASE_COLOUR,
                     new Material.Value(new double[] {1, 1, 1}, TextureUse.of(id))),
+                physical));
+      }
+      case TANGENTS ->
+          build(
+              plain(
+                  Map.of(Channel.NORMAL, new Material.Value(null, texture("oak.png", "oak.png"))),
+                  physical));
+      case NO_UVS -> {
+        mesh =
+            mesh.withAttributes(
+                mesh.attributes().stream()
+                    .filter(a -> a.semantic() != Attribute.Semantic.UV)
+                    .toList());
+        yield build(
+            plain(
+                Map.of(
+                    Channel.BASE_COLOUR,
+                    new Material.Value(new double[] {1, 1, 1}, texture("oak.png", "oak.png"))),
                 physical));
       }
       case BARE_FACES -> {

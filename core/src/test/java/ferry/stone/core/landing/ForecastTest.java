@@ -79,7 +79,7 @@ class ForecastTest {
                           capability + " as " + name,
                           () -> {
                             Scene far = CapabilityScenes.of(capability);
-                            TestFiles cargo = CapabilityScenes.files();
+                            TestFiles cargo = CapabilityFiles.all();
                             assertEquals(
                                 forecast(far, options, cargo), proved(far, options, cargo));
                           })));
@@ -101,7 +101,7 @@ class ForecastTest {
               capability.name(),
               () -> {
                 Scene far = CapabilityScenes.of(capability);
-                TestFiles cargo = CapabilityScenes.files();
+                TestFiles cargo = CapabilityFiles.all();
                 seen(GltfCapabilities.TABLE.of(capability), far, LandingOptions.glb(), cargo);
                 seen(
                     FbxCapabilities.TABLE.of(capability),

@@ -182,7 +182,7 @@ class LandAndProveTest {
         Proof.of(
             near,
             smaller,
-            Landed.gltf(out, landing.mainFile(), GltfPacking.NONE, landing.findings()),
+            Landed.gltf(out, landing.mainFile(), GltfPacking.NONE, landing.findings(), 0.5),
             cargo,
             Progress.NONE);
     Run run = new Run(proof, out, smaller);
@@ -269,7 +269,7 @@ class LandAndProveTest {
         Proof.of(
             other,
             other,
-            Landed.gltf(landed, landing.mainFile(), GltfPacking.NONE, landing.findings()),
+            Landed.gltf(landed, landing.mainFile(), GltfPacking.NONE, landing.findings(), 0.5),
             new TestFiles(),
             Progress.NONE);
     assertTrue(

@@ -2,11 +2,14 @@ package ferry.stone.core.format.gltf;
 
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
+import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.Capability.Fate;
 import ferry.stone.core.format.CapabilityTable;
+import ferry.stone.core.math.Figures;
 import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.Scene;
+import java.util.ArrayList;
 import java.util.List;
 
 /** What glTF 2.0 carries, as read and written here. */
@@ -146,6 +149,16 @@ public final class GltfCapabilities {
               Fate.LOST,
               "One image would hold both, so the opacity map goes.")
           .set(
+              Capability.TANGENTS,
+              Fate.NONE,
+              Fate.CHANGED,
+              "Computed where a normal map needs them and the mesh has none.")
+          .set(
+              Capability.NO_UVS,
+              Fate.KEPT,
+              Fate.LOST,
+              "Such textures are left out there: no program can place them.")
+          .set(
               Capability.NOT_READ,
               Fate.LOST,
               Fate.LOST,
@@ -162,6 +175,26 @@ public final class GltfCapabilities {
     Findings findings = new Findings();
     GltfArrangement.arrange(scene, findings);
     return findings.list();
+  }
+
+  /** Name of the material of which one without textures was made. */
+  public static String original(String name) {
+    String end = UvlessTextures.COPY;
+    return name.endsWith(end) ? name.substring(0, name.length() - end.length()) : name;
+  }
+
+  /** What the writer would say of textures on meshes without UVs, and of missing tangents. */
+  public static List<Finding> surfaces(Scene scene, boolean tangents) {
+    Findings findings = new Findings();
+    Scene kept = UvlessTextures.leaveOut(scene, findings);
+    List<Finding> all = new ArrayList<>(findings.list());
+    List<String> needed = GltfTangents.of(kept, tangents).needed(kept);
+    if (!needed.isEmpty()) {
+      all.add(
+          Finding.of("tangents-computed", Severity.NOTE, needed.get(0), "")
+              .measured(Figures.count(needed.size(), "part")));
+    }
+    return all;
   }
 
   /** Whether a track has a place in the format. */

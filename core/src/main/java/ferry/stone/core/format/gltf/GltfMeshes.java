@@ -26,6 +26,7 @@ final class GltfMeshes {
   private final GltfMorphs morphs;
   private final GltfVertexData data;
   private final GltfPacking packing;
+  private final GltfTangents tangents;
   private final Set<String> extensions;
 
   GltfMeshes(
@@ -37,6 +38,7 @@ final class GltfMeshes {
       GltfPacking packing,
       Findings findings) {
     this.packing = packing;
+    tangents = GltfTangents.of(scene, packing.tangents());
     data = new GltfVertexData(scene, buffer, packing.quantized());
     this.skins = skins;
     this.extensions = extensions;
@@ -57,7 +59,7 @@ final class GltfMeshes {
       json.put("name", mesh.name());
     }
     ArrayNode primitives = json.putArray("primitives");
-    for (RenderPrimitive primitive : packing.primitives(mesh, progress)) {
+    for (RenderPrimitive primitive : packing.primitives(mesh, tangents, progress)) {
       triangles(primitives, mesh, primitive, skin);
     }
     if (mesh.loose() != null) {
@@ -78,6 +80,9 @@ final class GltfMeshes {
     attributes.put("POSITION", data.positions(finite(p.positions())));
     if (p.normals() != null) {
       attributes.put("NORMAL", data.directions(p.normals()));
+    }
+    if (p.tangents() != null && p.normals() != null) {
+      attributes.put("TANGENT", buffer.addFloats(p.tangents(), 4, false));
     }
     for (int set = 0; set < p.uvs().size(); set++) {
       attributes.put("TEXCOORD_" + set, data.uvs(p.uvs().get(set)));

@@ -9,7 +9,8 @@ import ferry.stone.core.work.Progress;
 import java.util.List;
 
 /**
- * What is done to make a glTF smaller or quicker to draw. All of it is off unless asked for.
+ * How vertices and images of a glTF are written. What makes it smaller or quicker to draw is off
+ * unless asked for.
  *
  * @param quantized vertex values as 16-bit numbers: KHR_mesh_quantization
  * @param compressed numbers packed without loss: EXT_meshopt_compression, which viewers must know
@@ -17,6 +18,7 @@ import java.util.List;
  * @param drawOrder triangles and vertices in the order that draws fastest; else the source's order
  * @param largestTexture longest side of an image in pixels, 0 for no limit
  * @param instanced copies of one mesh under one parent as one node: EXT_mesh_gpu_instancing
+ * @param tangents computed where a normal map needs them and the mesh has none; on when left out
  */
 public record GltfPacking(
     boolean quantized,
@@ -24,7 +26,19 @@ public record GltfPacking(
     IndexBits indexBits,
     boolean drawOrder,
     int largestTexture,
-    boolean instanced) {
+    boolean instanced,
+    Boolean tangents) {
+
+  /** With tangents where they are needed. */
+  public GltfPacking(
+      boolean quantized,
+      boolean compressed,
+      IndexBits indexBits,
+      boolean drawOrder,
+      int largestTexture,
+      boolean instanced) {
+    this(quantized, compressed, indexBits, drawOrder, largestTexture, instanced, true);
+  }
 
   /** How wide triangle indices are. */
   public enum IndexBits {
@@ -45,15 +59,22 @@ public record GltfPacking(
 
   public GltfPacking {
     indexBits = indexBits == null ? IndexBits.FITTING : indexBits;
+    tangents = tangents == null || tangents;
     if (largestTexture < 0) {
       throw new IllegalArgumentException(
           "largestTexture must be a number of pixels, or 0 for no limit, not " + largestTexture);
     }
   }
 
-  /** A mesh's triangles in the order they are written: what pairs source and landed vertices. */
-  public List<RenderPrimitive> primitives(PolygonMesh mesh, Progress progress) {
-    List<RenderPrimitive> primitives = RenderMesh.of(mesh, progress);
+  /**
+   * A mesh's triangles in the order they are written: what pairs source and landed vertices.
+   *
+   * @param needed which materials want tangents
+   */
+  public List<RenderPrimitive> primitives(
+      PolygonMesh mesh, GltfTangents needed, Progress progress) {
+    List<RenderPrimitive> primitives =
+        RenderMesh.of(mesh, progress).stream().map(needed::on).toList();
     if (drawOrder) {
       primitives = primitives.stream().map(DrawOrder::of).toList();
     }

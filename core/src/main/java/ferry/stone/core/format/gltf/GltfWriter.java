@@ -10,6 +10,7 @@ import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Output;
 import ferry.stone.core.format.Resources;
+import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.motion.InBetweens;
 import ferry.stone.core.scene.Material;
@@ -103,7 +104,18 @@ public final class GltfWriter {
                   + (int) InBetweens.RATE
                   + " samples a second."));
     }
-    Scene arranged = GltfArrangement.arrange(whole, findings);
+    Scene arranged = UvlessTextures.leaveOut(GltfArrangement.arrange(whole, findings), findings);
+    List<String> bumpy = GltfTangents.of(arranged, packing.tangents()).needed(arranged);
+    if (!bumpy.isEmpty()) {
+      findings.add(
+          Finding.of(
+                  "tangents-computed",
+                  Severity.NOTE,
+                  bumpy.get(0),
+                  "Normal maps need tangents, and these parts had none: they were computed by the"
+                      + " method that most programs share.")
+              .measured(Figures.count(bumpy.size(), "part")));
+    }
     GltfGathered gathered =
         packing.instanced() ? GltfGathered.of(arranged, findings) : GltfGathered.none(arranged);
     return packing.quantized() ? GltfQuantization.apply(gathered, findings) : gathered;

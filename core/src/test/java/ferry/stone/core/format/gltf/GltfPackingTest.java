@@ -214,8 +214,9 @@ class GltfPackingTest {
   void theDrawOrderHasTheSameTrianglesAndFewerMisses() throws Exception {
     PolygonMesh sheet = sheet(120, new Random(4));
     GltfPacking packing = new GltfPacking(false, false, IndexBits.FITTING, true, 0, false);
-    RenderPrimitive plain = GltfPacking.NONE.primitives(sheet, Progress.NONE).get(0);
-    RenderPrimitive ordered = packing.primitives(sheet, Progress.NONE).get(0);
+    RenderPrimitive plain =
+        GltfPacking.NONE.primitives(sheet, GltfTangents.NONE, Progress.NONE).get(0);
+    RenderPrimitive ordered = packing.primitives(sheet, GltfTangents.NONE, Progress.NONE).get(0);
     assertEquals(triangles(plain), triangles(ordered));
     assertEquals(plain.triangleCount(), ordered.triangleCount());
     // A regular sheet needs 0.5 vertices a triangle at best, a shuffled one nearly 3.
