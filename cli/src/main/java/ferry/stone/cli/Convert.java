@@ -4,7 +4,6 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import ferry.stone.core.cargo.CargoFolder;
 import ferry.stone.core.finding.Finding;
-import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.handling.Handling;
 import ferry.stone.core.handling.Step;
@@ -96,7 +95,8 @@ final class Convert implements Callable<Integer> {
               packing.packing(),
               null,
               fbx.options(),
-              new PartFiles(eachPart, pattern, origin));
+              new PartFiles(eachPart, pattern, origin),
+              null);
     } catch (IllegalArgumentException e) {
       throw new picocli.CommandLine.ParameterException(spec.commandLine(), e.getMessage() + ".");
     }
@@ -155,7 +155,7 @@ final class Convert implements Callable<Integer> {
                 + proof.lost()
                 + " lost; proof in "
                 + proofFile);
-    return verdict(cargo, proof);
+    return verdict(proof);
   }
 
   private List<Step> steps() {
@@ -170,16 +170,13 @@ final class Convert implements Callable<Integer> {
   }
 
   /** What is lost is said on standard error, in one sentence. */
-  private int verdict(CargoArguments.Cargo cargo, Proof proof) {
+  private int verdict(Proof proof) {
     List<String> lost = new ArrayList<>();
     for (LedgerRow row : proof.rows()) {
       if (row.verdict() == LedgerRow.Verdict.LOST) {
         lost.add(row.group() + ", " + row.fact());
       }
     }
-    cargo.survey().findings().stream()
-        .filter(f -> f.severity() == Severity.FIX && isLossInReading(f.code()))
-        .forEach(f -> lost.add(f.where() + ", " + f.code()));
     if (lost.isEmpty()) {
       return Ferry.KEPT;
     }
@@ -192,15 +189,5 @@ final class Convert implements Callable<Integer> {
                 + (lost.size() > 3 ? " and more" : "")
                 + "; see the proof for all.");
     return Ferry.LOST;
-  }
-
-  private static boolean isLossInReading(String code) {
-    return List.of(
-            "texture-missing",
-            "material-file-missing",
-            "material-undefined",
-            "uv-index-out-of-range",
-            "normal-index-out-of-range")
-        .contains(code);
   }
 }

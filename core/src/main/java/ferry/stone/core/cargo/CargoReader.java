@@ -4,6 +4,7 @@ import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.CargoPath;
+import ferry.stone.core.format.FittingLayers;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.fbx.FbxReader;
@@ -35,7 +36,11 @@ public final class CargoReader {
           "keys-out-of-order",
           "smoothing-not-read",
           "shape-out-of-range",
-          "weights-out-of-range");
+          "weights-out-of-range",
+          "material-file-missing",
+          "material-undefined",
+          "uv-index-out-of-range",
+          "normal-index-out-of-range");
 
   private CargoReader() {}
 
@@ -89,10 +94,9 @@ public final class CargoReader {
   private static Scene readOne(String path, ReadContext context)
       throws IOException, FormatException {
     Findings own = new Findings();
-    Scene scene =
-        readFile(
-            path,
-            new ReadContext(context.resources(), context.bindings(), own, context.progress()));
+    ReadContext inside =
+        new ReadContext(context.resources(), context.bindings(), own, context.progress());
+    Scene scene = withoutBrokenLayers(readFile(path, inside), own);
     context.findings().addAll(own.list());
     SceneBuilder told = scene.toBuilder();
     for (Finding finding : own.list()) {
@@ -104,6 +108,19 @@ public final class CargoReader {
       }
     }
     return told.build();
+  }
+
+  /** A layer that has too few values for its mesh helps nobody further on. */
+  private static Scene withoutBrokenLayers(Scene scene, Findings findings) {
+    return FittingLayers.of(
+        scene,
+        (mesh, layer) ->
+            findings.add(
+                Finding.of(
+                    "layer-too-short",
+                    Severity.FIX,
+                    mesh.name() + ", " + layer.name(),
+                    "The layer has fewer values than its mesh needs: it is left out.")));
   }
 
   private static Scene readFile(String path, ReadContext context)

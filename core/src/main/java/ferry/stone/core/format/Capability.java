@@ -17,6 +17,7 @@ public enum Capability {
   SUBDIVISION("Subdivision levels, creases, holes", "Geometry"),
   FACE_SETS("Named sets of faces", "Geometry"),
   CUSTOM_LAYERS("Custom layers on vertices, corners and faces", "Geometry"),
+  BROKEN_LAYERS("Layers with too few values for their mesh", "Geometry"),
   POINT_CACHES("Point caches", "Motion"),
   ROOT_TRANSFORM("Unit and axes outside the data", "Hierarchy"),
   PIVOTS("Pivots, pre-rotations and rotation orders", "Hierarchy"),

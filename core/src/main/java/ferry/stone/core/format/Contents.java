@@ -56,6 +56,8 @@ public final class Contents {
       case SUBDIVISION -> meshes(m -> m.subdivision() != null);
       case FACE_SETS -> faceSets();
       case CUSTOM_LAYERS -> meshes(Contents::hasCustomLayers);
+      case BROKEN_LAYERS ->
+          meshes(m -> m.attributes().stream().anyMatch(a -> !FittingLayers.fits(m, a)));
       case POINT_CACHES -> list(scene.caches(), "cache", c -> c.name());
       case PIVOTS -> nodes(n -> pivots(n.transform()));
       case INHERITED_SCALE -> nodes(n -> inherits(n.transform()));

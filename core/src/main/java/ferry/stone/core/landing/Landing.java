@@ -27,7 +27,7 @@ public record Landing(String mainFile, List<Finding> findings) {
 
   /** Carries a far side into the shore's frame and writes it. */
   public static Landing write(
-      Scene far,
+      Scene asked,
       LandingOptions options,
       String stem,
       Resources resources,
@@ -35,6 +35,7 @@ public record Landing(String mainFile, List<Finding> findings) {
       Progress progress)
       throws IOException, FormatException {
     Findings findings = new Findings();
+    Scene far = Preflight.check(asked, findings);
     progress.report("changing units and axes", 0);
     FbxLanding fbx = options.fbx();
     Scene arrived = arrived(far, options);

@@ -6,6 +6,7 @@ import ferry.stone.core.scene.Clip.Track;
 import ferry.stone.core.scene.MorphTarget;
 import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Scene;
 import java.util.Arrays;
 import java.util.List;
 import java.util.TreeSet;
@@ -13,6 +14,21 @@ import java.util.TreeSet;
 /** Joins the tracks of a node's morph weights into one, for formats that key them together. */
 public final class MorphTracks {
   private MorphTracks() {}
+
+  /** Whether a morph weight's track moves a target that its node's mesh has. */
+  public static boolean hasTarget(Scene scene, Track track) {
+    for (Node node : scene.nodes()) {
+      if (node.id() == track.targetId()
+          && node.content() instanceof Node.Content.MeshContent content) {
+        return scene
+            .mesh(content.meshId())
+            .map(m -> MorphTarget.keys(m.morphs()))
+            .filter(keys -> keys.contains(track.property().substring(Clip.MORPH.length())))
+            .isPresent();
+      }
+    }
+    return false;
+  }
 
   /**
    * One track {@code weights} with a component for each target of the mesh. Targets that no track

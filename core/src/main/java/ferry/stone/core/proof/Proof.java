@@ -4,6 +4,7 @@ import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.CargoPath;
 import ferry.stone.core.format.Contents;
 import ferry.stone.core.format.FileTree;
+import ferry.stone.core.format.FittingLayers;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Resources;
 import ferry.stone.core.geometry.Rebase;
@@ -52,12 +53,13 @@ public record Proof(
 
   /**
    * @param near the scene as read
-   * @param far the scene after the handling
+   * @param asked the scene after the handling
    * @param landed what was written
    * @param cargo the source files, for their textures
    */
-  public static Proof of(Scene near, Scene far, Landed landed, Resources cargo, Progress progress)
+  public static Proof of(Scene near, Scene asked, Landed landed, Resources cargo, Progress progress)
       throws IOException, FormatException {
+    Scene far = FittingLayers.of(asked, (mesh, layer) -> {});
     progress.report("reading back " + landed.mainFile(), 0);
     long start = System.nanoTime();
     Scene file = landed.read();

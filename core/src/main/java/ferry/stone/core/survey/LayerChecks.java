@@ -76,7 +76,7 @@ final class LayerChecks {
       int away = 0;
       for (int c = start; c < faces.end(f); c++) {
         int value = layer.valueOf(c, faces.vertex(c), f);
-        if (value >= 0) {
+        if (value >= 0 && value < layer.valueCount()) {
           int at = layer.components() * value;
           double dot =
               n.x * layer.values()[at]

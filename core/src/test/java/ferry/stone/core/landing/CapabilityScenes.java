@@ -212,6 +212,18 @@ final class CapabilityScenes {
                 null));
         s.mesh = s.mesh.withAttributes(all);
       }
+      case BROKEN_LAYERS -> {
+        List<Attribute> all = new ArrayList<>(s.mesh.attributes());
+        all.add(
+            new Attribute(
+                "short",
+                Attribute.Semantic.UV,
+                Attribute.Domain.CORNER,
+                2,
+                new float[] {0, 0, 1, 1},
+                null));
+        s.mesh = s.mesh.withAttributes(all);
+      }
       case POINT_CACHES -> s.scene.caches(List.of(new StillCache(PLATE)));
       default -> {
         return s.hierarchy(capability);

@@ -5,6 +5,7 @@ import ferry.stone.core.finding.Findings;
 import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.Capability.Fate;
 import ferry.stone.core.format.CapabilityTable;
+import ferry.stone.core.motion.MorphTracks;
 import ferry.stone.core.scene.Channel;
 import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.Material;
@@ -78,6 +79,11 @@ public final class FbxCapabilities {
               Fate.KEPT,
               Fate.CHANGED,
               "They get a material of their own: readers would give them the first.")
+          .set(
+              Capability.BROKEN_LAYERS,
+              Fate.NONE,
+              Fate.LOST,
+              "Such a layer cannot be written: it is left out.")
           .set(
               Capability.NOT_READ,
               Fate.LOST,
@@ -192,7 +198,7 @@ public final class FbxCapabilities {
   /** Whether a track has a place in the format. */
   public static boolean carries(Scene scene, Clip.Track track) {
     boolean node = scene.nodes().stream().anyMatch(n -> n.id() == track.targetId());
-    return node && (track.isTransform() || track.isMorph())
+    return node && (track.isTransform() || track.isMorph() && MorphTracks.hasTarget(scene, track))
         || track.property().equals(Clip.VISIBLE)
         || LENSES.contains(track.property())
         || node && track.property().startsWith(Clip.CUSTOM)

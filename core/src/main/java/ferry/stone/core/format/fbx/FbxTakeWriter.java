@@ -112,7 +112,9 @@ final class FbxTakeWriter {
             morphs
                 .getOrDefault(track.targetId(), Map.of())
                 .get(track.property().substring(Clip.MORPH.length()));
-        if (channel != null && done.put(channel, true) == null) {
+        if (channel == null) {
+          lost.merge(track.property(), 1, Integer::sum);
+        } else if (done.put(channel, true) == null) {
           one(layer, channel, "DeformPercent", keys, track, PERCENT);
         }
       } else {

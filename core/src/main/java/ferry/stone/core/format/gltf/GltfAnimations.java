@@ -150,7 +150,7 @@ final class GltfAnimations {
     Map<Integer, List<Track>> weights = new LinkedHashMap<>();
     for (Track track : clip.tracks()) {
       boolean node = places.containsKey(track.targetId());
-      if (node && track.isMorph()) {
+      if (node && track.isMorph() && MorphTracks.hasTarget(scene, track)) {
         weights.computeIfAbsent(track.targetId(), k -> new ArrayList<>()).add(track);
       } else if (node && track.isTransform() || pointer(track).isPresent()) {
         result.add(track);

@@ -7,6 +7,7 @@ import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.Capability.Fate;
 import ferry.stone.core.format.CapabilityTable;
 import ferry.stone.core.math.Figures;
+import ferry.stone.core.motion.MorphTracks;
 import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.Scene;
 import java.util.ArrayList;
@@ -159,6 +160,11 @@ public final class GltfCapabilities {
               Fate.LOST,
               "Such textures are left out there: no program can place them.")
           .set(
+              Capability.BROKEN_LAYERS,
+              Fate.NONE,
+              Fate.LOST,
+              "Such a layer cannot be written: it is left out.")
+          .set(
               Capability.NOT_READ,
               Fate.LOST,
               Fate.LOST,
@@ -200,7 +206,7 @@ public final class GltfCapabilities {
   /** Whether a track has a place in the format. */
   public static boolean carries(Scene scene, Clip.Track track) {
     boolean node = scene.nodes().stream().anyMatch(n -> n.id() == track.targetId());
-    if (node && (track.isTransform() || track.isMorph())) {
+    if (node && (track.isTransform() || track.isMorph() && MorphTracks.hasTarget(scene, track))) {
       return true;
     }
     GltfPointers.Kind kind =
