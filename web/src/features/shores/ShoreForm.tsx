@@ -149,6 +149,7 @@ export function ShoreForm({ view, onCopy, onSave, onDelete }: Props) {
                   size="sm"
                   type="number"
                   min={0}
+                  step={b.name === 'skinMove' ? 0.1 : 1}
                   value={shore.budgets[b.name]}
                   onChange={(e) =>
                     set({ budgets: { ...shore.budgets, [b.name]: Number(e.target.value) } })

@@ -8,7 +8,15 @@ import { useFind } from '../useFind';
 import { useHandling, withOffer } from '../useHandling';
 
 /** What the landing will change or lose, before it is written, with steps that avoid it. */
-export function ForecastTable({ id, options }: { id: string; options: LandingOptions }) {
+export function ForecastTable({
+  id,
+  options,
+  onOptions,
+}: {
+  id: string;
+  options: LandingOptions;
+  onOptions: (change: Partial<LandingOptions>) => void;
+}) {
   const { state, change } = useHandling(id, true);
   const forecast = useQuery({
     ...queries.forecast(id, state?.revision ?? 0, options),
@@ -70,7 +78,11 @@ export function ForecastTable({ id, options }: { id: string; options: LandingOpt
                       className="py-0 text-decoration-underline"
                       onClick={(e) => {
                         e.stopPropagation();
-                        change((list) => withOffer(list, o));
+                        if (o.action === 'option') {
+                          onOptions({ [o.kind]: o.params.value });
+                        } else {
+                          change((list) => withOffer(list, o));
+                        }
                       }}
                     >
                       {o.label}

@@ -31,10 +31,12 @@ const GLB: LandingOptions = {
     drawOrder: false,
     largestTexture: 0,
     instanced: false,
+    tangents: true,
   },
   fileName: '',
   fbx: USUAL_FBX,
   parts: { each: false, pattern: '{asset}_{part}', origin: 'PIVOT' },
+  skinMove: 0.5,
 };
 
 const NAMES: Record<string, string> = { glb: 'GLB', gltf: 'glTF', fbx: 'FBX' };
@@ -80,7 +82,7 @@ export function LandingForm({ id }: { id: string }) {
         </span>
       </QuaysideHead>
       <div className="quayside-body">
-        <ForecastTable id={id} options={options} />
+        <ForecastTable id={id} options={options} onOptions={set} />
         <Form className="form-grid" onSubmit={(e) => e.preventDefault()}>
           <fieldset>
             <legend>Format</legend>

@@ -55,6 +55,17 @@ export function PackingFields({ packing, onChange }: Props) {
         <div className="form-text">Off: vertex order and numbers are a contract.</div>
       </fieldset>
       <fieldset>
+        <legend>Normal maps</legend>
+        <Form.Check
+          type="checkbox"
+          id="tangents"
+          label="Compute missing tangents"
+          checked={packing.tangents}
+          onChange={(e) => onChange({ tangents: e.target.checked })}
+        />
+        <div className="form-text">On: else each viewer makes its own, and lights differ.</div>
+      </fieldset>
+      <fieldset>
         <legend>Limits</legend>
         <Form.Select
           size="sm"

@@ -14,7 +14,7 @@ const shore = {
   formats: ['fbx'],
   frame: { metresPerUnit: 1, up: 'PLUS_Z', front: 'MINUS_Y', handedness: 'LEFT' },
   wishes: { triangulate: true, embedTextures: false, onRoot: true },
-  budgets: { influences: 6, textureSize: 2048 },
+  budgets: { influences: 6, textureSize: 2048, skinMove: 2 },
 } as unknown as Shore;
 
 describe('options for a shore', () => {
@@ -22,6 +22,7 @@ describe('options for a shore', () => {
     const o = optionsFor(shore, now);
     expect(o).toMatchObject({ format: 'fbx', embedTextures: false, transforms: 'ROOT' });
     expect(o.influences).toBe(8);
+    expect(o.skinMove).toBe(2);
     expect(o.packing.largestTexture).toBe(2048);
     expect(o.fbx).toMatchObject({
       up: 'PLUS_Z',

@@ -10,6 +10,7 @@ export function optionsFor(shore: Shore, now: LandingOptions): LandingOptions {
     embedBuffers: format !== 'gltf',
     transforms: shore.wishes.onRoot ? 'ROOT' : 'DATA',
     influences: shore.budgets.influences === 0 ? 0 : 4 * Math.ceil(shore.budgets.influences / 4),
+    skinMove: shore.budgets.skinMove,
     packing: { ...now.packing, largestTexture: shore.budgets.textureSize },
     fbx: {
       ...now.fbx,

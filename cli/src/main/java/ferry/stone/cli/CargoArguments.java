@@ -16,6 +16,7 @@ import ferry.stone.core.math.LengthUnit;
 import ferry.stone.core.math.SignedAxis;
 import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.shore.Shore;
 import ferry.stone.core.survey.Survey;
 import ferry.stone.core.survey.SurveyMemo;
 import ferry.stone.core.work.Progress;
@@ -64,6 +65,11 @@ final class CargoArguments {
   private String upIn;
 
   @Mixin private ShoreArgument shore;
+
+  /** The shore that the survey goes by. */
+  Shore shore() {
+    return shore.shore();
+  }
 
   /** A scene as it was read, with what was found. */
   record Cargo(Scene near, Survey survey, Resources resources, String name) {}

@@ -91,12 +91,12 @@ final class Convert implements Callable<Integer> {
               !apart,
               LandingOptions.Transforms.DATA,
               false,
-              4,
+              packing.influences(),
               packing.packing(),
               null,
               fbx.options(),
               new PartFiles(eachPart, pattern, origin),
-              null);
+              arguments.shore().budgets().skinMove());
     } catch (IllegalArgumentException e) {
       throw new picocli.CommandLine.ParameterException(spec.commandLine(), e.getMessage() + ".");
     }

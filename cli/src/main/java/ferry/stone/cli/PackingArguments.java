@@ -38,7 +38,23 @@ final class PackingArguments {
       description = "Copies under one parent as one node (EXT_mesh_gpu_instancing).")
   private boolean instanced;
 
+  @Option(
+      names = "--no-tangents",
+      description = "Leave tangents for normal maps to each viewer; they are computed otherwise.")
+  private boolean noTangents;
+
+  @Option(
+      names = "--all-joints",
+      description = "Keep all joints of a vertex; the 4 strongest otherwise.")
+  private boolean allJoints;
+
+  /** Joints that are kept, 0 for all. */
+  int influences() {
+    return allJoints ? 0 : 4;
+  }
+
   GltfPacking packing() {
-    return new GltfPacking(quantized, compressed, indexBits, drawOrder, largestTexture, instanced);
+    return new GltfPacking(
+        quantized, compressed, indexBits, drawOrder, largestTexture, instanced, !noTangents);
   }
 }

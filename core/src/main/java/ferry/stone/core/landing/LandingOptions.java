@@ -3,6 +3,7 @@ package ferry.stone.core.landing;
 import com.fasterxml.jackson.annotation.JsonIgnore;
 import ferry.stone.core.format.gltf.GltfPacking;
 import ferry.stone.core.math.Frame;
+import ferry.stone.core.shore.Budgets;
 import java.util.Set;
 
 /**
@@ -35,9 +36,6 @@ public record LandingOptions(
     PartFiles parts,
     Double skinMove) {
 
-  /** What a vertex may move when joints are left out, unless a shore says otherwise. */
-  public static final double USUAL_SKIN_MOVE = 0.5;
-
   private static final Set<String> FORMATS = Set.of("glb", "gltf", "fbx");
 
   /** Where the change of frame goes. */
@@ -59,7 +57,7 @@ public record LandingOptions(
     transforms = transforms == null ? Transforms.DATA : transforms;
     packing = packing == null ? GltfPacking.NONE : packing;
     parts = parts == null ? PartFiles.ONE : parts;
-    skinMove = skinMove == null ? Double.valueOf(USUAL_SKIN_MOVE) : skinMove;
+    skinMove = skinMove == null ? Double.valueOf(Budgets.USUAL_SKIN_MOVE) : skinMove;
     if (!(skinMove >= 0)) {
       throw new IllegalArgumentException("skinMove must be 0 or more millimetres, not " + skinMove);
     }

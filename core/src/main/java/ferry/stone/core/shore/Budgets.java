@@ -11,6 +11,9 @@ package ferry.stone.core.shore;
  * @param morphs targets of one mesh
  * @param textureSize longest side of an image in pixels
  * @param materialsPerMesh slots in use of one mesh
+ * @param skinMove how far a vertex may move when joints are left out, in millimetres on something
+ *     of a person's size, 1.75 m, and in proportion otherwise; here 0 is none at all, and 0.5 when
+ *     left out
  */
 public record Budgets(
     long fileBytes,
@@ -20,10 +23,40 @@ public record Budgets(
     int influences,
     int morphs,
     int textureSize,
-    int materialsPerMesh) {
+    int materialsPerMesh,
+    Double skinMove) {
+  /** What goes unseen on a person (common practice, no source). */
+  public static final double USUAL_SKIN_MOVE = 0.5;
+
   public static final Budgets NONE = new Budgets(0, 0, 0, 0, 0, 0, 0, 0);
 
+  /** With the usual tolerance of skins. */
+  public Budgets(
+      long fileBytes,
+      long triangles,
+      long vertices,
+      int joints,
+      int influences,
+      int morphs,
+      int textureSize,
+      int materialsPerMesh) {
+    this(
+        fileBytes,
+        triangles,
+        vertices,
+        joints,
+        influences,
+        morphs,
+        textureSize,
+        materialsPerMesh,
+        null);
+  }
+
   public Budgets {
+    skinMove = skinMove == null ? Double.valueOf(USUAL_SKIN_MOVE) : skinMove;
+    if (!(skinMove >= 0)) {
+      throw new IllegalArgumentException("skinMove must be 0 or more millimetres, not " + skinMove);
+    }
     long least =
         Math.min(
             Math.min(Math.min(fileBytes, triangles), Math.min(vertices, joints)),
