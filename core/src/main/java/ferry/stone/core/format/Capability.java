@@ -39,6 +39,7 @@ public enum Capability {
   MATERIAL_MODEL("Materials of another model", "Materials"),
   OWN_VALUES("Material values that other programs do not see", "Materials"),
   PACKED_CHANNELS("Roughness and metal in one image", "Materials"),
+  TINTED_TEXTURES("Values that multiply a texture", "Materials"),
   BARE_FACES("Faces without a material beside others with one", "Materials"),
   MATERIAL_CHANNELS("Channels of materials", "Materials"),
   VARIANTS("Looks to choose from", "Materials"),

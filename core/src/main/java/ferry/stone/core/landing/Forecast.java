@@ -290,6 +290,10 @@ public record Forecast(List<Item> items) {
           Capability.PACKED_CHANNELS,
           "channel",
           m -> FbxCapabilities.splitChannels(m).stream().map(Channel::label).toList());
+      each(
+          Capability.TINTED_TEXTURES,
+          "channel",
+          m -> FbxCapabilities.tinted(far, m).stream().map(Channel::label).toList());
       List<String> bare = FbxCapabilities.bareFaces(far);
       add(Capability.BARE_FACES, bare.size(), "part", bare.isEmpty() ? "" : bare.get(0));
       MaterialForecast.Missing missing = MaterialForecast.missing(far);

@@ -178,6 +178,11 @@ final class MaterialProof {
               double[] own = value.factor();
               double[] there = found.factor(channel, (double[]) null);
               boolean said = own != null && Double.isFinite(own[0]);
+              double[] tint = FbxCapabilities.tint(channel, value);
+              if (tint != null) {
+                images.tinted(name, value.texture(), tint, channel.isColour(), found, channel);
+                return;
+              }
               if (said && there == null && !neutral(channel, value)) {
                 ledger
                     .about(Capability.MATERIAL_CHANNELS)
@@ -228,7 +233,9 @@ final class MaterialProof {
 
   /** Full opacity, and a factor of 1 on a texture, need not be said. */
   private static boolean neutral(Channel channel, Material.Value value) {
-    return (channel == Channel.OPACITY || value.texture() != null) && value.isOne();
+    double[] f = value.factor();
+    boolean black = channel == Channel.BASE_COLOUR && f.length >= 3 && f[0] + f[1] + f[2] == 0;
+    return (channel == Channel.OPACITY || value.texture() != null) && (value.isOne() || black);
   }
 
   private void factor(String name, Channel channel, double[] own, double[] there) {

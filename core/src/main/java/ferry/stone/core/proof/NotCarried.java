@@ -40,6 +40,7 @@ final class NotCarried {
           Map.entry("texture-without-uvs", Capability.NO_UVS),
           Map.entry("tangents-computed", Capability.TANGENTS),
           Map.entry("layer-does-not-fit", Capability.BROKEN_LAYERS),
+          Map.entry("texture-tinted", Capability.TINTED_TEXTURES),
           Map.entry("channels-split", Capability.PACKED_CHANNELS),
           Map.entry("in-betweens-as-targets", Capability.IN_BETWEENS),
           Map.entry("opacity-map-placed-otherwise", Capability.OPACITY_PLACEMENT),

@@ -5,11 +5,15 @@ import ferry.stone.core.format.Resources;
 import ferry.stone.core.format.TextureBytes;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.proof.LedgerRow.Verdict;
+import ferry.stone.core.scene.Channel;
+import ferry.stone.core.scene.Material;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.Texture;
 import ferry.stone.core.scene.TextureUse;
+import ferry.stone.core.texture.ChannelPacking;
 import ferry.stone.core.texture.ImageCodec;
 import ferry.stone.core.texture.Pixels;
+import ferry.stone.core.texture.Tint;
 import java.io.IOException;
 import java.util.HashMap;
 import java.util.Map;
@@ -144,6 +148,41 @@ final class TextureProof {
     byte[] a = bytes(far, wanted, cargo);
     byte[] b = bytes(read, found, landing.files());
     return a != null && b != null && java.util.Arrays.equals(a, b) && cannotDecode(a, wanted);
+  }
+
+  /** An image with the value that multiplies it, beside what landed of the two. */
+  void tinted(
+      String name,
+      TextureUse wanted,
+      double[] tint,
+      boolean colour,
+      Material landed,
+      Channel channel) {
+    TextureUse found = landed.texture(channel).orElse(null);
+    Pixels a = pixels(far, wanted, cargo);
+    Pixels b = found == null ? null : pixels(read, found, landing.files());
+    if (a == null || b == null) {
+      texture(name + " texture", wanted, found, 'c', 'c');
+      return;
+    }
+    char part = wanted.component();
+    boolean one = part == 'r' || part == 'g' || part == 'b' || part == 'a';
+    Pixels whole = one ? ChannelPacking.grey(a, part) : a;
+    double[] there = landed.factor(channel, 1, 1, 1);
+    Pixels own = Tint.of(whole, tint, colour, far.linearColours());
+    Pixels theirs = Tint.of(b, there, colour, read.linearColours());
+    int off = difference(own, theirs, 'c', 'c');
+    ledger
+        .about(off <= 1 ? null : Capability.TINTED_TEXTURES)
+        .add(
+            name + " times its texture",
+            -1,
+            name(far, wanted),
+            name(far, wanted),
+            name(read, found),
+            off + " / 255",
+            off <= 1 ? Verdict.KEPT : Verdict.CHANGED,
+            off <= 1 ? "the value went into the image" : "pixels differ");
   }
 
   private boolean cannotDecode(byte[] file, TextureUse use) {

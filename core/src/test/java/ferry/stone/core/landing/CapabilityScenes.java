@@ -438,6 +438,14 @@ final class CapabilityScenes {
                     new Material.Value(new double[] {1, 1, 1}, TextureUse.of(id))),
                 physical));
       }
+      case TINTED_TEXTURES ->
+          build(
+              plain(
+                  Map.of(
+                      Channel.BASE_COLOUR,
+                      new Material.Value(
+                          new double[] {0.5, 0.25, 1}, texture("oak.png", "oak.png"))),
+                  Material.Shading.PHONG));
       case TANGENTS ->
           build(
               plain(

@@ -93,8 +93,12 @@ public final class FbxCapabilities {
               Capability.MATERIAL_CHANNELS,
               Fate.KEPT,
               Fate.LOST,
-              "A channel without a property of its own goes, and so does a colour that tints a texture: a"
-                  + " texture takes its place.")
+              "A channel without a property of its own goes.")
+          .set(
+              Capability.TINTED_TEXTURES,
+              Fate.KEPT,
+              Fate.CHANGED,
+              "A value beside a texture is multiplied into the image, since the texture takes its place.")
           .set(Capability.VARIANTS, Fate.NONE, Fate.LOST, "Each part lands with its own materials.")
           .set(
               Capability.MISSING_TEXTURES,
@@ -153,6 +157,26 @@ public final class FbxCapabilities {
     return own;
   }
 
+  /** What is multiplied into a channel's image, or {@code null} for nothing. */
+  public static double[] tint(Channel channel, Material.Value value) {
+    return FbxTint.of(channel, value);
+  }
+
+  /** Channels whose factor goes into their image. */
+  public static List<Channel> tinted(Scene scene, Material material) {
+    List<Channel> tinted = new ArrayList<>();
+    material
+        .channels()
+        .forEach(
+            (channel, value) -> {
+              if (FbxTint.of(channel, value) != null
+                  && scene.texture(value.texture().textureId()).orElseThrow().isFound()) {
+                tinted.add(channel);
+              }
+            });
+    return tinted;
+  }
+
   /** Images of which one part counts. */
   public static List<Channel> splitChannels(Material material) {
     List<Channel> split = new ArrayList<>();
@@ -177,8 +201,12 @@ public final class FbxCapabilities {
             (channel, value) -> {
               double[] own = value.factor();
               boolean said = own != null && Double.isFinite(own[0]);
-              // A texture takes the place of a classic value, which then tints nothing.
-              boolean hidden = value.texture() != null && !value.isOne();
+              // A texture takes the place of a classic value; one over 1 cannot go into an image.
+              boolean hidden =
+                  value.texture() != null
+                      && !value.isOne()
+                      && FbxTint.of(channel, value) == null
+                      && !FbxTint.isBlackBase(channel, own);
               boolean phong = material.shading() == Material.Shading.PHONG;
               if (said && phong && (hidden || !classic(channel, own))) {
                 lost.add(channel);

@@ -13,6 +13,7 @@ import ferry.stone.core.scene.Material;
 import ferry.stone.core.scene.SceneBuilder;
 import ferry.stone.core.scene.Texture;
 import ferry.stone.core.scene.TextureUse;
+import ferry.stone.core.texture.ColourSpace;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.HashMap;
@@ -172,6 +173,14 @@ final class FbxMaterialReader {
     if (!found) {
       channels.clear();
       return false;
+    }
+    double strength = p.number(FbxChannels.EMISSION_WEIGHT, 1);
+    if (strength != 1 && channels.containsKey(Channel.EMISSIVE)) {
+      // Numbers of colours are sRGB here: light is multiplied.
+      double[] light = channels.get(Channel.EMISSIVE).factor();
+      for (int i = 0; i < light.length; i++) {
+        light[i] = ColourSpace.toSrgb(ColourSpace.toLinear(light[i]) * strength);
+      }
     }
     channels.remove(Channel.NORMAL);
     channels.remove(Channel.BUMP);

@@ -8,6 +8,8 @@ import ferry.stone.core.texture.ColourSpace;
 import ferry.stone.core.texture.PbrTranslation;
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
@@ -46,9 +48,9 @@ final class FbxMaterialWriter {
   private long material(Material m) throws IOException {
     boolean classic = m.shading() == Material.Shading.PHONG;
     List<FbxRecord> p = new ArrayList<>();
-    classic(m, p);
+    classic(written(m), p);
     if (!classic) {
-      physical(m, p);
+      physical(written(m), p);
     }
     flags(m, p);
     p.addAll(FbxCustom.records(m.properties(), p));
@@ -67,7 +69,8 @@ final class FbxMaterialWriter {
       if (use == null) {
         continue;
       }
-      long texture = media.texture(use);
+      double[] tint = FbxTint.of(e.getKey(), e.getValue());
+      long texture = media.texture(use, tint, e.getKey().isColour());
       String property = classicTexture(e.getKey());
       if (property != null) {
         objects.connect(texture, id, property);
@@ -158,6 +161,34 @@ final class FbxMaterialWriter {
     return result;
   }
 
+  /** The material as it is written: factors that go into images are 1. */
+  private static Material written(Material m) {
+    Map<Channel, Material.Value> channels = new EnumMap<>(Channel.class);
+    m.channels()
+        .forEach(
+            (channel, value) -> {
+              double[] f = value.factor();
+              boolean black =
+                  f != null && value.texture() != null && FbxTint.isBlackBase(channel, f);
+              if (FbxTint.of(channel, value) != null || black) {
+                double[] ones = new double[f.length];
+                Arrays.fill(ones, 1);
+                channels.put(channel, new Material.Value(ones, value.texture()));
+              } else {
+                channels.put(channel, value);
+              }
+            });
+    return new Material(
+        m.id(),
+        m.name(),
+        m.shading(),
+        channels,
+        m.alpha(),
+        m.alphaCutoff(),
+        m.doubleSided(),
+        m.properties());
+  }
+
   private void classic(Material m, List<FbxRecord> p) {
     boolean classic = m.shading() == Material.Shading.PHONG;
     double[] body = m.factor(Channel.BASE_COLOUR, 1, 1, 1);
@@ -190,8 +221,9 @@ final class FbxMaterialWriter {
 
   private void physical(Material m, List<FbxRecord> p) {
     p.add(FbxBuild.p(FbxChannels.BASE_WEIGHT, "double", "Number", "A", 1.0));
+    double strength = strength(m);
     if (m.get(Channel.EMISSIVE).isPresent()) {
-      p.add(FbxBuild.p(FbxChannels.EMISSION_WEIGHT, "double", "Number", "A", 1.0));
+      p.add(FbxBuild.p(FbxChannels.EMISSION_WEIGHT, "double", "Number", "A", strength));
     }
     m.channels()
         .forEach(
@@ -201,11 +233,25 @@ final class FbxMaterialWriter {
                 return;
               }
               String name = FbxChannels.SET + FbxChannels.name(channel);
+              double[] shown = channel == Channel.EMISSIVE ? scaled(v, 1 / strength) : v;
               p.add(
                   v.length >= 3
-                      ? FbxBuild.colour(name, coded(v))
+                      ? FbxBuild.colour(name, coded(shown))
                       : FbxBuild.p(name, "double", "Number", "A", v[0]));
             });
+  }
+
+  /** How much brighter than full the emission is; 1 or more. */
+  private static double strength(Material m) {
+    double most = 1;
+    for (double v : m.factor(Channel.EMISSIVE, 0, 0, 0)) {
+      most = Double.isFinite(v) ? Math.max(most, v) : most;
+    }
+    return most;
+  }
+
+  private static double[] scaled(double[] v, double by) {
+    return by == 1 ? v : Arrays.stream(v).map(x -> x * by).toArray();
   }
 
   /** What no property of the format says, so that it comes back. */

@@ -15,9 +15,11 @@ import ferry.stone.core.scene.UvOrigin;
 import ferry.stone.core.texture.ChannelPacking;
 import ferry.stone.core.texture.ImageCodec;
 import ferry.stone.core.texture.Pixels;
+import ferry.stone.core.texture.Tint;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
@@ -38,7 +40,7 @@ final class FbxMediaWriter {
 
   private final Map<Integer, Media> media = new HashMap<>();
   private final Map<String, Media> parts = new HashMap<>();
-  private final Map<TextureUse, Long> uses = new HashMap<>();
+  private final Map<String, Long> uses = new HashMap<>();
   private final Map<String, Integer> names = new HashMap<>();
 
   /** An image's record and the path it is found by. */
@@ -59,14 +61,23 @@ final class FbxMediaWriter {
     this.findings = findings;
   }
 
-  /** The record of a use of a texture. */
-  long texture(TextureUse use) throws IOException {
-    Long known = uses.get(use);
+  /**
+   * The record of a use of a texture.
+   *
+   * @param tint to multiply into the image, or {@code null}
+   * @param colour whether the image is colour
+   */
+  long texture(TextureUse use, double[] tint, boolean colour) throws IOException {
+    String key = use + Arrays.toString(tint) + colour;
+    Long known = uses.get(key);
     if (known != null) {
       return known;
     }
     char part = use.component() == 'l' || use.component() == 'm' ? 0 : use.component();
-    Media image = part == 0 ? image(use.textureId()) : part(use.textureId(), part);
+    Media image =
+        part == 0 && tint == null
+            ? image(use.textureId())
+            : made(use.textureId(), part, tint, colour);
     TextureUse there =
         scene.uvOrigin() == UvOrigin.BOTTOM_LEFT ? use : use.flipped(UvOrigin.BOTTOM_LEFT);
     List<FbxRecord> p = new ArrayList<>();
@@ -109,7 +120,7 @@ final class FbxMediaWriter {
                 FbxBuild.record("ModelUVScaling", there.scaleU(), there.scaleV()),
                 FbxBuild.record("Texture_Alpha_Source", "None")));
     objects.connect(image.id(), id);
-    uses.put(use, id);
+    uses.put(key, id);
     return id;
   }
 
@@ -124,9 +135,12 @@ final class FbxMediaWriter {
     return "";
   }
 
-  /** One part of an image as a grey image of its own: the format has no word for a part. */
-  private Media part(int textureId, char part) throws IOException {
-    String key = textureId + "/" + part;
+  /**
+   * What of an image counts as an image of its own: the format has no word for a part, and takes a
+   * texture for all there is to a value.
+   */
+  private Media made(int textureId, char part, double[] tint, boolean colour) throws IOException {
+    String key = textureId + "/" + part + Arrays.toString(tint) + colour;
     Media known = parts.get(key);
     if (known != null) {
       return known;
@@ -141,23 +155,37 @@ final class FbxMediaWriter {
       if (pixels == null) {
         return image(textureId);
       }
-      String name = CargoPath.stem(texture.name()) + "_" + WORDS.get(part) + ".png";
-      byte[] bytes = ImageCodec.encodePng(ChannelPacking.grey(pixels, part));
-      made = write(name, FOLDER + unique(name), bytes, true);
-      findings.add(
-          Finding.of(
-                  "channels-split",
-                  Severity.NOTE,
-                  texture.name(),
-                  "FBX cannot say which part of an image counts: its "
-                      + WORDS.get(part)
-                      + " became a grey image of its own.")
-              .measured("1 image"));
+      String name = CargoPath.stem(texture.name());
+      if (part != 0) {
+        pixels = ChannelPacking.grey(pixels, part);
+        name += "_" + WORDS.get(part);
+        say(
+            "channels-split",
+            texture,
+            "FBX cannot say which part of an image counts: its "
+                + WORDS.get(part)
+                + " became a grey image of its own.");
+      }
+      if (tint != null) {
+        pixels = Tint.of(pixels, tint, colour, scene.linearColours());
+        name += "_tinted";
+        say(
+            "texture-tinted",
+            texture,
+            "In FBX a texture takes the place of the value that it"
+                + " multiplies: the value was multiplied into the image.");
+      }
+      name += ".png";
+      made = write(name, FOLDER + unique(name), ImageCodec.encodePng(pixels), part != 0);
     } catch (IOException e) {
       made = image(textureId);
     }
     parts.put(key, made);
     return made;
+  }
+
+  private void say(String code, Texture texture, String message) {
+    findings.add(Finding.of(code, Severity.NOTE, texture.name(), message).measured("1 image"));
   }
 
   private Media image(int textureId) throws IOException {
