@@ -115,7 +115,17 @@ class FbxOthersIT {
     CargoFolder cargo = CargoFolder.of(folder.resolve(which.name()));
     LandingOptions options =
         new LandingOptions(
-            "fbx", false, true, LandingOptions.Transforms.DATA, false, 0, null, null, fbx, null, null);
+            "fbx",
+            false,
+            true,
+            LandingOptions.Transforms.DATA,
+            false,
+            0,
+            null,
+            null,
+            fbx,
+            null,
+            null);
     JsonNode theirs = Node.run("pose-fbx.mjs", land(near, cargo, options));
     Scene ours = arrived(near, fbx);
     double size = ours.bounds().diagonal();

@@ -5,10 +5,10 @@ import ferry.stone.core.texture.ImageCodec;
 import ferry.stone.core.texture.Pixels;
 
 /** The images that {@link CapabilityScenes} uses. */
-final class CapabilityFiles {
+public final class CapabilityFiles {
   private CapabilityFiles() {}
 
-  static TestFiles all() {
+  public static TestFiles all() {
     int[] grey = new int[16];
     for (int i = 0; i < grey.length; i++) {
       int v = 16 * i;

@@ -32,7 +32,7 @@ import org.joml.Quaterniond;
 import org.joml.Vector3d;
 
 /** For each capability the smallest scene that holds it and as little else as it can. */
-final class CapabilityScenes {
+public final class CapabilityScenes {
   private static final int PLATE = 100;
   private final SceneBuilder scene = new SceneBuilder("weir").framesPerSecond(30);
   private PolygonMesh mesh = plate();
@@ -153,7 +153,7 @@ final class CapabilityScenes {
         inheritance);
   }
 
-  static Scene of(Capability capability) {
+  public static Scene of(Capability capability) {
     CapabilityScenes s = new CapabilityScenes();
     switch (capability) {
       case POLYGONS ->

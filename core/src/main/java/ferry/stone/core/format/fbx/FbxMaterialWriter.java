@@ -80,7 +80,7 @@ final class FbxMaterialWriter {
       }
     }
     if (!classic) {
-      objects.connect(shader(), id);
+      objects.connect(id, shader());
     }
     return id;
   }
@@ -119,7 +119,7 @@ final class FbxMaterialWriter {
                     FbxBuild.record(
                         "Entry", property, "FbxPropertyEntry", name, "FbxSemanticEntry")));
     long table = objects.add("BindingTable", new FbxName("root", "BindingTable"), "", entries);
-    objects.connect(shader, table);
+    objects.connect(table, shader);
     return shader;
   }
 
