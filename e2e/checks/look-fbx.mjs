@@ -18,7 +18,8 @@ function triangles(mesh) {
   const count = mesh.geometry.getAttribute('position').count;
   const groups = mesh.geometry.groups.length > 0 ? mesh.geometry.groups : [{ count, materialIndex: 0 }];
   for (const group of groups) {
-    const name = all[group.materialIndex ?? 0]?.name ?? '';
+    const given = all[group.materialIndex ?? 0]?.name ?? '';
+    const name = given === '__DEFAULT' ? '' : given;
     counts[name] = (counts[name] ?? 0) + group.count / 3;
   }
   return counts;

@@ -6,6 +6,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import com.fasterxml.jackson.databind.JsonNode;
 import ferry.stone.core.RandomRig;
 import ferry.stone.core.RandomScene;
+import ferry.stone.core.RandomShear;
 import ferry.stone.core.cargo.CargoFolder;
 import ferry.stone.core.cargo.CargoReader;
 import ferry.stone.core.format.Capability;
@@ -59,6 +60,7 @@ class OthersSeeWhatIsToldIT {
         Scene one = rig.toBuilder().clips(rig.clips().subList(0, 1)).build();
         all.add(new Case("rig " + seed + " with one clip", one, none));
       }
+      all.add(new Case("sheared " + seed, RandomShear.of(new Random(seed)), none));
       all.add(new Case("scene " + seed, RandomScene.of(new Random(seed)), none));
     }
     return all;
