@@ -18,6 +18,7 @@ export type HandlingState = Schemas['HandlingState'];
 export type StepKind = Schemas['StepKindView'];
 export type StepField = Schemas['Field'];
 export type Step = Schemas['Step'];
+export type PartRef = Schemas['PartRef'];
 export type LandingRecord = Schemas['LandingRecord'];
 export type LandingOptions = Schemas['LandingOptions'];
 export type LedgerRow = Schemas['LedgerRow'];

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { useEffect } from 'react';
+import { useEffect, useRef } from 'react';
 import { Navigate, useNavigate, useParams, useSearchParams } from 'react-router-dom';
 import { queries } from '../../api/queries';
 import { Button } from '../../shared/Button';
@@ -9,6 +9,7 @@ import { CargoPanel } from './cargo/CargoPanel';
 import { LowerEdge } from './LowerEdge';
 import { Timeline } from './motion/Timeline';
 import { useTime } from './motion/time';
+import { linkOfPart, partOfLink } from './partLinks';
 import { Quayside } from './Quayside';
 import { RouteLine, STOPS, type Stop } from './RouteLine';
 import { useView } from './store';
@@ -28,20 +29,33 @@ export default function CrossingPage() {
   useCrossingKeys(id, stop as Stop, ready);
 
   // A link may name a part: it is selected once, then the address follows the selection.
+  const linked = useRef<string | null>(null);
   useEffect(() => {
     useView.getState().reset();
     useTime.getState().open(null);
-    const part = Number(search.get('part'));
-    if (part > 0) {
-      useView.getState().set({ selected: [part] });
-    }
+    linked.current = search.get('part');
   }, [id]);
+  const nodes = near.data?.nodes;
   useEffect(() => {
-    const wanted = selected.length === 1 ? String(selected[0]) : null;
-    if (wanted !== new URLSearchParams(window.location.search).get('part')) {
+    if (nodes && linked.current !== null) {
+      const part = partOfLink(nodes, linked.current);
+      linked.current = null;
+      if (part !== undefined) {
+        useView.getState().set({ selected: [part] });
+      }
+    }
+  }, [nodes]);
+  useEffect(() => {
+    const one = selected.length === 1 ? selected[0] : undefined;
+    const wanted = one !== undefined && nodes ? linkOfPart(nodes, one) : null;
+    if (
+      linked.current === null &&
+      nodes &&
+      wanted !== new URLSearchParams(window.location.search).get('part')
+    ) {
       setSearch(wanted ? { part: wanted } : {}, { replace: true });
     }
-  }, [selected, setSearch]);
+  }, [selected, nodes, setSearch]);
 
   if (!STOPS.some((s) => s.id === stop)) {
     return <Navigate to={`/crossings/${id}/cargo`} replace />;

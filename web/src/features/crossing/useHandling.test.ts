@@ -3,7 +3,17 @@ import type { Offer, Step } from '../../api/client';
 import { withOffer } from './useHandling';
 
 const step = (kind: string, params = {}): Step =>
-  ({ id: kind, kind, params, enabled: true, nodeIds: [], pattern: '', ofKind: '' }) as Step;
+  ({
+    id: kind,
+    kind,
+    params,
+    enabled: true,
+    nodeIds: [],
+    pattern: '',
+    ofKind: '',
+    parts: [],
+    paramParts: {},
+  }) as Step;
 const offer = (kind: string, params = {}, nodeIds: number[] = []): Offer => ({
   label: '',
   action: 'step',
@@ -30,6 +40,13 @@ describe('withOffer', () => {
     const steps = withOffer([weld], offer('weld', { distance: 1 }, [4, 9]));
     expect(steps).toHaveLength(1);
     expect(steps[0]?.nodeIds).toEqual([4, 9]);
+    const named = {
+      ...step('weld', { distance: 1 }),
+      parts: [{ path: 'post', ordinal: 1, count: 1, made: false }],
+    };
+    const wider = withOffer([named], offer('weld', { distance: 1 }, [9]));
+    expect(wider[0]?.parts).toHaveLength(1);
+    expect(wider[0]?.nodeIds).toEqual([9]);
     expect(withOffer([weld], offer('weld', { distance: 2 }, [9]))).toHaveLength(2);
   });
   it('adds other steps at the end', () => {

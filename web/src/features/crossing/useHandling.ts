@@ -26,9 +26,12 @@ export function withOffer(steps: Step[], offer: Offer): Step[] {
     (s) => s.kind === offer.kind && JSON.stringify(s.params) === JSON.stringify(params),
   );
   if (same?.enabled && same.pattern === '' && same.ofKind === '') {
-    const all = same.nodeIds.length === 0 || offer.nodeIds.length === 0;
-    const nodeIds = all ? [] : [...new Set([...same.nodeIds, ...offer.nodeIds])];
-    return steps.map((s) => (s.id === same.id ? { ...s, nodeIds } : s));
+    const all = same.nodeIds.length + same.parts.length === 0 || offer.nodeIds.length === 0;
+    // Parts that are named already stay; those of the offer are named when they are saved.
+    const wider = all
+      ? { nodeIds: [], parts: [] }
+      : { nodeIds: [...new Set([...same.nodeIds, ...offer.nodeIds])] };
+    return steps.map((s) => (s.id === same.id ? { ...s, ...wider } : s));
   }
   const step: Step = {
     id: newStepId(),
@@ -38,6 +41,8 @@ export function withOffer(steps: Step[], offer: Offer): Step[] {
     nodeIds: offer.nodeIds,
     pattern: '',
     ofKind: '',
+    parts: [],
+    paramParts: {},
   };
   // What the numbers mean comes before what is done with them.
   if (offer.kind.startsWith('source')) {

@@ -8,14 +8,16 @@ const KINDS = ['mesh', 'group', 'joint', 'camera', 'light', 'detail levels'];
 
 interface Props {
   step: Step;
+  /** The parts that it works on, by the ids that they have now. */
+  nodeIds: number[];
   onChange: (step: Step) => void;
 }
 
 /** What a step works on: all, picked parts, parts of a name, parts of a kind. */
-export function SelectionFields({ step, onChange }: Props) {
+export function SelectionFields({ step, nodeIds, onChange }: Props) {
   const selected = useView((s) => s.selected);
   const set = useView((s) => s.set);
-  const picked = step.nodeIds.length;
+  const picked = Math.max(nodeIds.length, step.parts.length);
   return (
     <fieldset className="selection">
       <legend>Works on</legend>
@@ -27,7 +29,7 @@ export function SelectionFields({ step, onChange }: Props) {
             type="button"
             className="btn btn-link btn-sm p-0"
             title="Select these parts"
-            onClick={() => set({ selected: step.nodeIds })}
+            onClick={() => set({ selected: nodeIds })}
           >
             {picked} picked {picked === 1 ? 'part' : 'parts'}
           </button>
@@ -37,12 +39,16 @@ export function SelectionFields({ step, onChange }: Props) {
           size="sm"
           disabled={selected.length === 0}
           title="Select parts in the tree or the view first"
-          onClick={() => onChange({ ...step, nodeIds: selected })}
+          onClick={() => onChange({ ...step, nodeIds: selected, parts: [] })}
         >
           Use selection
         </Button>
         {picked > 0 && (
-          <Button variant="link" size="sm" onClick={() => onChange({ ...step, nodeIds: [] })}>
+          <Button
+            variant="link"
+            size="sm"
+            onClick={() => onChange({ ...step, nodeIds: [], parts: [] })}
+          >
             All
           </Button>
         )}

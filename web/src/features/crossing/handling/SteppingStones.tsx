@@ -46,6 +46,8 @@ export function SteppingStones({ id, ready }: { id: string; ready: boolean }) {
       nodeIds: kind.takesSelection ? selected : [],
       pattern: '',
       ofKind: '',
+      parts: [],
+      paramParts: {},
     };
     change((list) => [...list, step]);
     set({ openStone: kind.fields.length > 0 || kind.takesSelection ? step.id : null });

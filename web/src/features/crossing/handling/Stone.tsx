@@ -1,9 +1,31 @@
 import { Form } from 'react-bootstrap';
-import type { HandlingState, Step, StepKind } from '../../../api/client';
+import type { HandlingState, PartRef, Step, StepKind } from '../../../api/client';
 import { Button } from '../../../shared/Button';
 import { useView } from '../store';
 import { SelectionFields } from './SelectionFields';
 import { StepForm } from './StepForm';
+
+/** Parameters that hold another part than before are named anew when they are saved. */
+function withParams(step: Step, params: Step['params']): Step {
+  const paramParts = Object.fromEntries(
+    Object.entries(step.paramParts).filter(
+      ([field]) => JSON.stringify(params[field]) === JSON.stringify(step.params[field]),
+    ),
+  );
+  return { ...step, params, paramParts };
+}
+
+/** The step with another part in the place of one that is not there. */
+function withPart(step: Step, gone: PartRef, other: PartRef): Step {
+  const swap = (ref: PartRef) => (JSON.stringify(ref) === JSON.stringify(gone) ? other : ref);
+  return {
+    ...step,
+    parts: step.parts.map(swap),
+    paramParts: Object.fromEntries(
+      Object.entries(step.paramParts).map(([field, ref]) => [field, swap(ref)]),
+    ),
+  };
+}
 
 interface Props {
   crossingId: string;
@@ -80,6 +102,25 @@ export function Stone(props: Props) {
           onChange={() => onChange({ ...step, enabled: !step.enabled })}
         />
       </div>
+      {state.missing.some((m) => m.likely) && (
+        <div className="stone-missing">
+          {state.missing
+            .filter((m) => m.likely)
+            .slice(0, 3)
+            .map((m) => (
+              <Button
+                key={m.label}
+                variant="link"
+                size="sm"
+                className="p-0 text-decoration-underline"
+                title={`"${m.label}" is not there any more`}
+                onClick={() => onChange(withPart(step, m.part, m.likely as PartRef))}
+              >
+                Use “{m.likelyLabel}”
+              </Button>
+            ))}
+        </div>
+      )}
       {open && kind && (
         <div className="stone-form">
           <p>{kind.help}</p>
@@ -87,9 +128,11 @@ export function Stone(props: Props) {
             crossingId={props.crossingId}
             kind={kind}
             step={step}
-            onChange={(params) => onChange({ ...step, params: params as Step['params'] })}
+            onChange={(params) => onChange(withParams(step, params as Step['params']))}
           />
-          {kind.takesSelection && <SelectionFields step={step} onChange={onChange} />}
+          {kind.takesSelection && (
+            <SelectionFields step={step} nodeIds={state.nodeIds} onChange={onChange} />
+          )}
           <Button variant="outline-secondary" size="sm" onClick={props.onRemove}>
             Remove
           </Button>

@@ -27,7 +27,6 @@ import java.util.zip.ZipOutputStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.springframework.http.MediaType;
-import org.springframework.mock.web.MockHttpServletResponse;
 import org.springframework.test.context.DynamicPropertyRegistry;
 import org.springframework.test.context.DynamicPropertySource;
 
@@ -47,63 +46,6 @@ class ApiTest extends OverTheApi {
   static void folder(DynamicPropertyRegistry registry) {
     registry.add("ferry.data", () -> data.toString());
     registry.add("ferry.max-upload-bytes", () -> 5_000_000);
-  }
-
-  private JsonNode read(MockHttpServletResponse response) throws Exception {
-    return json.readTree(response.getContentAsString(StandardCharsets.UTF_8));
-  }
-
-  private String create(String name) throws Exception {
-    return read(send(
-            post("/api/crossings")
-                .contentType(MediaType.APPLICATION_JSON)
-                .content("{\"name\":\"" + name + "\"}"),
-            201))
-        .path("id")
-        .asText();
-  }
-
-  private void upload(String id, String path, byte[] content) throws Exception {
-    send(put("/api/crossings/" + id + "/files").param("path", path).content(content), 200);
-  }
-
-  private JsonNode settled(String id) throws Exception {
-    send(post("/api/crossings/" + id + "/read"), 202);
-    Instant end = Instant.now().plus(Duration.ofSeconds(20));
-    while (Instant.now().isBefore(end)) {
-      JsonNode crossing = read(send(get("/api/crossings/" + id), 200));
-      if (!crossing.path("state").asText().equals("reading")) {
-        return crossing;
-      }
-      Thread.sleep(20);
-    }
-    throw new AssertionError("reading did not end");
-  }
-
-  private String ready(String name, String obj) throws Exception {
-    String id = create(name);
-    upload(id, "a.obj", obj.getBytes(StandardCharsets.UTF_8));
-    assertThat(settled(id).path("state").asText()).isEqualTo("ready");
-    return id;
-  }
-
-  private JsonNode handling(String id, int revision, String steps, int expected) throws Exception {
-    return read(
-        send(
-            put("/api/crossings/" + id + "/handling")
-                .contentType(MediaType.APPLICATION_JSON)
-                .content("{\"revision\":" + revision + ",\"steps\":" + steps + "}"),
-            expected));
-  }
-
-  private static String step(String id, String kind, String params) {
-    return "{\"id\":\""
-        + id
-        + "\",\"kind\":\""
-        + kind
-        + "\",\"params\":"
-        + params
-        + ",\"enabled\":true,\"nodeIds\":[]}";
   }
 
   @Test

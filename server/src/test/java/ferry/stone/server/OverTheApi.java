@@ -1,12 +1,19 @@
 package ferry.stone.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.post;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.put;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.time.Instant;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.test.autoconfigure.web.servlet.AutoConfigureMockMvc;
 import org.springframework.boot.test.context.SpringBootTest;
+import org.springframework.http.MediaType;
 import org.springframework.mock.web.MockHttpServletResponse;
 import org.springframework.test.web.servlet.MockMvc;
 import org.springframework.test.web.servlet.request.MockHttpServletRequestBuilder;
@@ -33,5 +40,62 @@ abstract class OverTheApi {
         .as(response.getContentAsString(StandardCharsets.UTF_8))
         .isEqualTo(expected);
     return response;
+  }
+
+  final JsonNode read(MockHttpServletResponse response) throws Exception {
+    return json.readTree(response.getContentAsString(StandardCharsets.UTF_8));
+  }
+
+  final String create(String name) throws Exception {
+    return read(send(
+            post("/api/crossings")
+                .contentType(MediaType.APPLICATION_JSON)
+                .content("{\"name\":\"" + name + "\"}"),
+            201))
+        .path("id")
+        .asText();
+  }
+
+  final void upload(String id, String path, byte[] content) throws Exception {
+    send(put("/api/crossings/" + id + "/files").param("path", path).content(content), 200);
+  }
+
+  final JsonNode settled(String id) throws Exception {
+    send(post("/api/crossings/" + id + "/read"), 202);
+    Instant end = Instant.now().plus(Duration.ofSeconds(20));
+    while (Instant.now().isBefore(end)) {
+      JsonNode crossing = read(send(get("/api/crossings/" + id), 200));
+      if (!crossing.path("state").asText().equals("reading")) {
+        return crossing;
+      }
+      Thread.sleep(20);
+    }
+    throw new AssertionError("reading did not end");
+  }
+
+  final String ready(String name, String obj) throws Exception {
+    String id = create(name);
+    upload(id, "a.obj", obj.getBytes(StandardCharsets.UTF_8));
+    assertThat(settled(id).path("state").asText()).isEqualTo("ready");
+    return id;
+  }
+
+  final JsonNode handling(String id, int revision, String steps, int expected) throws Exception {
+    return read(
+        send(
+            put("/api/crossings/" + id + "/handling")
+                .contentType(MediaType.APPLICATION_JSON)
+                .content("{\"revision\":" + revision + ",\"steps\":" + steps + "}"),
+            expected));
+  }
+
+  static String step(String id, String kind, String params) {
+    return "{\"id\":\""
+        + id
+        + "\",\"kind\":\""
+        + kind
+        + "\",\"params\":"
+        + params
+        + ",\"enabled\":true,\"nodeIds\":[]}";
   }
 }

@@ -90,11 +90,6 @@ class ShoresAndStatesTest extends OverTheApi {
         200);
   }
 
-  private static String step(String id, String kind, String params) {
-    return "{\"id\":\"%s\",\"kind\":\"%s\",\"params\":%s,\"enabled\":true,\"nodeIds\":[]}"
-        .formatted(id, kind, params);
-  }
-
   private JsonNode finding(String id, String code) throws Exception {
     for (JsonNode f : call(get("/api/crossings/" + id + "/survey"), 200).path("findings")) {
       if (f.path("code").asText().equals(code)) {

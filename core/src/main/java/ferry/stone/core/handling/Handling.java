@@ -3,6 +3,7 @@ package ferry.stone.core.handling;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.work.CancelledException;
 import ferry.stone.core.work.Progress;
 import java.util.ArrayList;
 import java.util.List;
@@ -17,9 +18,17 @@ public final class Handling {
    * @param scene the scene after it
    * @param figure what it changed
    * @param failure why it was passed over, or {@code null}
+   * @param resolved the step with the ids that its parts have
+   * @param missing parts that it names and that are not there
    */
   public record Stage(
-      Step step, Scene scene, String figure, List<Finding> findings, String failure) {}
+      Step step,
+      Scene scene,
+      String figure,
+      List<Finding> findings,
+      String failure,
+      Step resolved,
+      List<PartNaming.Missing> missing) {}
 
   /** All stages of a handling. */
   public static List<Stage> run(Scene near, List<Step> steps, Progress progress) {
@@ -34,13 +43,15 @@ public final class Handling {
       Scene near, List<Step> steps, List<Stage> earlier, Progress progress) {
     List<Stage> stages = new ArrayList<>();
     Scene scene = near;
+    boolean named = steps.stream().anyMatch(s -> !s.parts().isEmpty() || !s.paramParts().isEmpty());
+    PartNaming naming = named ? new PartNaming(near) : null;
     boolean same = true;
     for (int i = 0; i < steps.size(); i++) {
       progress.checkCancelled();
       Step step = steps.get(i);
       same &= i < earlier.size() && earlier.get(i).step().equals(step);
       Stage stage =
-          same ? earlier.get(i) : runOne(scene, step, known(near, step, earlier), progress);
+          same ? earlier.get(i) : runOne(scene, step, naming, known(near, step, earlier), progress);
       stages.add(stage);
       scene = stage.scene();
     }
@@ -62,9 +73,18 @@ public final class Handling {
     return KnownMeshes.NONE;
   }
 
-  private static Stage runOne(Scene scene, Step step, KnownMeshes known, Progress progress) {
+  private static Stage runOne(
+      Scene scene, Step given, PartNaming naming, KnownMeshes known, Progress progress) {
+    PartNaming.Resolved found =
+        naming == null
+            ? new PartNaming.Resolved(given, List.of(), null)
+            : naming.resolve(given, scene);
+    Step step = found.step();
     if (!step.enabled()) {
-      return new Stage(step, scene, "off", List.of(), null);
+      return new Stage(given, scene, "off", List.of(), null, step, found.missing());
+    }
+    if (found.failure() != null) {
+      return failed(scene, given, found, found.failure());
     }
     try {
       StepKind<?> kind =
@@ -72,11 +92,29 @@ public final class Handling {
               .orElseThrow(
                   () -> new IllegalArgumentException("There is no step \"" + step.kind() + "\"."));
       StepResult result = apply(kind, scene, step, known, progress);
-      return new Stage(step, result.scene(), result.figure(), result.findings(), null);
+      return new Stage(
+          given, result.scene(), result.figure(), result.findings(), null, step, List.of());
     } catch (IllegalArgumentException e) {
-      Finding failed = Finding.of("step-failed", Severity.FIX, step.kind(), e.getMessage());
-      return new Stage(step, scene, "not done", List.of(failed), e.getMessage());
+      return failed(scene, given, found, e.getMessage());
+    } catch (CancelledException e) {
+      throw e;
+    } catch (RuntimeException e) {
+      // A fault of ours inside a step must not take the rest with it.
+      return failed(
+          scene,
+          given,
+          found,
+          "This step met a fault and was passed over ("
+              + e.getClass().getSimpleName()
+              + (e.getMessage() == null ? "" : ": " + e.getMessage())
+              + "). The scene is as it was before it.");
     }
+  }
+
+  private static Stage failed(Scene scene, Step given, PartNaming.Resolved found, String problem) {
+    Finding failed = Finding.of("step-failed", Severity.FIX, given.kind(), problem);
+    return new Stage(
+        given, scene, "not done", List.of(failed), problem, found.step(), found.missing());
   }
 
   private static <P extends Record> StepResult apply(

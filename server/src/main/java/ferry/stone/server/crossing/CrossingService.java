@@ -26,7 +26,6 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -39,7 +38,6 @@ import org.springframework.stereotype.Service;
 @Service
 public class CrossingService {
   private static final int LONGEST_NAME = 120;
-  private static final int LOADED_AT_ONCE = 6;
 
   private final CrossingRepository crossings;
   private final CargoRepository cargo;
@@ -49,7 +47,8 @@ public class CrossingService {
   private final FerrySettings settings;
   private final ShoreService shores;
   private final Map<String, Object> reads = new ConcurrentHashMap<>();
-  private final Map<String, LoadedCrossing> loaded = new LinkedHashMap<>(16, 0.75f, true);
+  private final SceneStore store;
+  private final HandlingMigration migration;
 
   public CrossingService(
       CrossingRepository crossings,
@@ -58,7 +57,11 @@ public class CrossingService {
       JobService jobs,
       EventHub events,
       FerrySettings settings,
-      ShoreService shores) {
+      ShoreService shores,
+      SceneStore store,
+      HandlingMigration migration) {
+    this.store = store;
+    this.migration = migration;
     this.shores = shores;
     this.crossings = crossings;
     this.cargo = cargo;
@@ -102,9 +105,7 @@ public class CrossingService {
 
   public void delete(String id) {
     jobs.cancelAll(id);
-    synchronized (loaded) {
-      loaded.remove(id);
-    }
+    store.remove(id);
     reads.remove(id);
     crossings.delete(id);
     events.tell("crossing", id);
@@ -187,7 +188,7 @@ public class CrossingService {
   private void readNow(String id, Progress progress) throws IOException, FormatException {
     unpackZips(id, progress.part(0, 0.2));
     LoadedCrossing crossing = load(id, progress.part(0.2, 1));
-    remember(id, crossing);
+    store.put(id, crossing);
     crossings.summary(id, summary(id, crossing));
     crossings.state(id, "ready", null);
     events.tell("crossing", id);
@@ -275,21 +276,10 @@ public class CrossingService {
     return get(id);
   }
 
-  private void remember(String id, LoadedCrossing crossing) {
-    synchronized (loaded) {
-      loaded.put(id, crossing);
-      var oldest = loaded.keySet().iterator();
-      while (loaded.size() > LOADED_AT_ONCE) {
-        oldest.next();
-        oldest.remove();
-      }
-    }
-  }
-
   /** The crossing's scenes; read again from its files when they are no longer in memory. */
   public LoadedCrossing scenes(String id) throws IOException, FormatException {
     Crossing crossing = get(id);
-    LoadedCrossing before = known(id);
+    LoadedCrossing before = store.known(id).orElse(null);
     if (crossing.state().equals("reading") && before != null) {
       // While the cargo is read anew the page goes on with what it shows.
       return before;
@@ -300,25 +290,25 @@ public class CrossingService {
               ? crossing.problem()
               : "The cargo has not been read yet.");
     }
-    if (before != null) {
-      return before;
-    }
-    // Two requests of one page must not read the same files twice.
-    synchronized (("scenes " + id).intern()) {
-      LoadedCrossing other = known(id);
-      if (other != null) {
-        return other;
-      }
-      LoadedCrossing crossingScenes = load(id, Progress.NONE);
-      remember(id, crossingScenes);
-      return crossingScenes;
-    }
+    return before != null
+        ? before
+        : store.get(
+            id,
+            () -> {
+              LoadedCrossing made = load(id, Progress.NONE);
+              migration.run(id, made);
+              return made;
+            });
   }
 
-  private LoadedCrossing known(String id) {
-    synchronized (loaded) {
-      return loaded.get(id);
-    }
+  /** Lets a crossing's scenes go; they are loaded again when somebody asks. */
+  public void forget(String id) {
+    store.remove(id);
+  }
+
+  /** What a crossing's scenes weigh may have changed. */
+  void weigh(String id) {
+    store.weigh(id);
   }
 
   /** Keeps a small picture for the list. */

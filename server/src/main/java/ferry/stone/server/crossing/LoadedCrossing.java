@@ -3,13 +3,16 @@ package ferry.stone.server.crossing;
 import ferry.stone.core.cargo.CargoFolder;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.handling.Handling;
+import ferry.stone.core.handling.PartNaming;
 import ferry.stone.core.handling.Step;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.SceneWeight;
 import ferry.stone.core.shore.Shore;
 import ferry.stone.core.survey.Survey;
 import ferry.stone.core.survey.SurveyMemo;
 import ferry.stone.core.work.Progress;
+import java.util.ArrayList;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -28,12 +31,14 @@ public final class LoadedCrossing {
   private final String prefix = UUID.randomUUID().toString().substring(0, 8);
   private final Map<PolygonMesh, String> keys = new IdentityHashMap<>();
   private final Map<String, Shown> shown = new LinkedHashMap<>();
-  private List<Handling.Stage> stages = List.of();
+  private volatile List<Handling.Stage> stages = List.of();
   private Shore shore;
-  private Survey survey;
+  private volatile Survey survey;
   private Scene surveyedFar;
   private Survey farSurvey;
   private int nextKey;
+  private final Object handling = new Object();
+  private final Object surveys = new Object();
   private final Map<List<Step>, Scene> states =
       new LinkedHashMap<>(8, 0.75f, true) {
         @Override
@@ -59,47 +64,119 @@ public final class LoadedCrossing {
   }
 
   /** Of the near side, for the shore it was last asked for. */
-  public synchronized Survey survey() {
+  public Survey survey() {
     return survey;
   }
 
   /** Of the near side, against a shore. */
-  public synchronized Survey survey(Shore wanted) {
-    if (!wanted.equals(shore)) {
-      shore = wanted;
-      survey = Survey.of(near, readFindings, shore, memo, Progress.NONE);
-      surveyedFar = null;
+  public Survey survey(Shore wanted) {
+    synchronized (surveys) {
+      if (!wanted.equals(shore)) {
+        shore = wanted;
+        survey = Survey.of(near, readFindings, shore, memo, Progress.NONE);
+        surveyedFar = null;
+      }
+      return survey;
     }
-    return survey;
   }
 
   /** Of a far side, against the same shore; only meshes that steps changed are looked at. */
-  public synchronized Survey farSurvey(Scene far) {
-    if (far == near) {
-      return survey;
+  public Survey farSurvey(Scene far) {
+    synchronized (surveys) {
+      if (far == near) {
+        return survey;
+      }
+      if (surveyedFar != far) {
+        farSurvey = Survey.of(far, readFindings, shore, memo, Progress.NONE);
+        surveyedFar = far;
+        memo.keepOnly(List.of(near, far));
+      }
+      return farSurvey;
     }
-    if (surveyedFar != far) {
-      farSurvey = Survey.of(far, readFindings, shore, memo, Progress.NONE);
-      surveyedFar = far;
-      memo.keepOnly(List.of(near, far));
-    }
-    return farSurvey;
   }
 
   /** The scene after some steps, whatever the handling is at. */
-  public synchronized Scene state(List<Step> steps) {
-    return states.computeIfAbsent(
-        steps, list -> Handling.result(near, Handling.run(near, list, stages, Progress.NONE)));
+  public Scene state(List<Step> steps) {
+    synchronized (handling) {
+      Scene known = states.get(steps);
+      if (known == null) {
+        known = Handling.result(near, Handling.run(near, steps, stages, Progress.NONE));
+        states.put(steps, known);
+      }
+      return known;
+    }
   }
 
   public CargoFolder cargo() {
     return cargo;
   }
 
-  /** Runs the steps, keeping what an earlier run shares with them. */
-  public synchronized List<Handling.Stage> handle(List<Step> steps) {
-    stages = Handling.run(near, steps, stages, Progress.NONE);
-    return stages;
+  /**
+   * Runs the steps, keeping what an earlier run shares with them. Only those wait who want what the
+   * steps make; pictures and lists of the near side do not.
+   */
+  public List<Handling.Stage> handle(List<Step> steps) {
+    return handle(steps, Progress.NONE);
+  }
+
+  /** As {@link #handle(List)}; when it is cancelled the stages stay what they were. */
+  public List<Handling.Stage> handle(List<Step> steps, Progress progress) {
+    List<Handling.Stage> before = stages;
+    if (isOf(before, steps)) {
+      return before;
+    }
+    synchronized (handling) {
+      stages = Handling.run(near, steps, stages, progress);
+      return stages;
+    }
+  }
+
+  private static boolean isOf(List<Handling.Stage> stages, List<Step> steps) {
+    if (stages.size() != steps.size()) {
+      return false;
+    }
+    for (int i = 0; i < steps.size(); i++) {
+      if (!stages.get(i).step().equals(steps.get(i))) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  /** Whether the stages of these steps are at hand, so that nothing has to run. */
+  boolean isHandled(List<Step> steps) {
+    return isOf(stages, steps);
+  }
+
+  /** The steps with all parts that they hold by id named instead, so that they can be kept. */
+  List<Step> named(List<Step> steps) {
+    boolean ids = steps.stream().anyMatch(LoadedCrossing::mayHoldIds);
+    if (!ids) {
+      return steps;
+    }
+    PartNaming naming = new PartNaming(near);
+    List<Scene> made = new ArrayList<>();
+    for (int i = stages.size() - 1; i >= 0; i--) {
+      made.add(stages.get(i).scene());
+    }
+    return steps.stream().map(s -> naming.named(s, made)).toList();
+  }
+
+  private static boolean mayHoldIds(Step step) {
+    return !step.nodeIds().isEmpty()
+        || step.params().values().stream()
+            .anyMatch(v -> v instanceof Number || v instanceof String s && s.contains(":"));
+  }
+
+  /** Memory that its scenes take, in bytes. */
+  long weight() {
+    List<Scene> scenes = new ArrayList<>();
+    scenes.add(near);
+    stages.forEach(s -> scenes.add(s.scene()));
+    synchronized (handling) {
+      scenes.addAll(states.values());
+    }
+    return SceneWeight.bytes(scenes);
   }
 
   /** The key under which a view fetches a mesh. The same mesh value keeps its key. */

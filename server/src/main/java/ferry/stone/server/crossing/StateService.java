@@ -62,7 +62,6 @@ public class StateService {
   }
 
   /** Makes a kept state the handling again; that can be undone. */
-  @Transactional
   public HandlingService.HandlingState restore(String id, String state)
       throws IOException, FormatException {
     List<Step> steps = find(id, state).steps();

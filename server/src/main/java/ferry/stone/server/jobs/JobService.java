@@ -6,6 +6,7 @@ import ferry.stone.core.work.Progress;
 import ferry.stone.server.FerrySettings;
 import jakarta.annotation.PreDestroy;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -13,6 +14,7 @@ import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.function.Consumer;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Service;
@@ -23,7 +25,9 @@ import org.springframework.stereotype.Service;
 @Service
 public class JobService {
   private static final Logger LOG = LoggerFactory.getLogger(JobService.class);
+  private static final String POOL = "ferry-job";
   private static final long NANOS_BETWEEN_EVENTS = 120_000_000L;
+  private static final long NANOS_BEFORE_NEWS = 400_000_000L;
 
   private final JobRepository repository;
   private final EventHub events;
@@ -33,7 +37,14 @@ public class JobService {
   public JobService(JobRepository repository, EventHub events, FerrySettings settings) {
     this.repository = repository;
     this.events = events;
-    pool = Executors.newFixedThreadPool(Math.max(1, settings.jobs()));
+    pool =
+        Executors.newFixedThreadPool(
+            Math.max(1, settings.jobs()),
+            work -> {
+              Thread thread = new Thread(work, POOL);
+              thread.setDaemon(true);
+              return thread;
+            });
   }
 
   /** The work of a job. */
@@ -68,6 +79,52 @@ public class JobService {
     events.tell("job", job);
     pool.submit(() -> run(entry, work, failure));
     return job;
+  }
+
+  /** Has the pool do something that somebody waits for; a thread of the pool does it itself. */
+  public void inPool(Runnable work) {
+    if (Thread.currentThread().getName().equals(POOL)) {
+      work.run();
+    } else {
+      pool.submit(work);
+    }
+  }
+
+  /**
+   * Does work on the thread that asks for it, so that it is seen and can be cancelled like a job.
+   * It is not kept: its asker learns what came of it.
+   *
+   * @throws CancelledException when it was cancelled
+   */
+  public void here(String kind, String crossingId, String title, Consumer<Progress> work) {
+    Job job =
+        new Job(
+            UUID.randomUUID().toString(),
+            kind,
+            crossingId,
+            title,
+            "running",
+            "starting",
+            0,
+            null,
+            Instant.now().toString());
+    Running entry = new Running(job);
+    // What is done at once is no news.
+    entry.lastEvent = System.nanoTime() + NANOS_BEFORE_NEWS;
+    running.put(job.id(), entry);
+    String state = "failed";
+    try {
+      work.accept(entry);
+      state = "done";
+    } catch (CancelledException e) {
+      state = "cancelled";
+      throw e;
+    } finally {
+      running.remove(job.id());
+      if (entry.told) {
+        events.tell("job", entry.job.with(state, state, 1, null));
+      }
+    }
   }
 
   private void run(Running entry, Work work, Failure failure) {
@@ -128,9 +185,16 @@ public class JobService {
 
   /** The latest jobs, with the live state of those that run. */
   public List<Job> latest() {
-    return repository.latest(50).stream()
-        .map(j -> running.containsKey(j.id()) ? running.get(j.id()).job : j)
-        .toList();
+    List<Job> all = new ArrayList<>();
+    // Work that is not kept stands first while it runs.
+    running.values().stream()
+        .filter(r -> r.told && r.job.kind().equals("handle"))
+        .forEach(r -> all.add(r.job));
+    for (Job job : repository.latest(50)) {
+      Running live = running.get(job.id());
+      all.add(live == null ? job : live.job);
+    }
+    return all;
   }
 
   @PreDestroy
@@ -143,6 +207,7 @@ public class JobService {
     private volatile Job job;
     private volatile boolean cancelled;
     private long lastEvent;
+    private volatile boolean told;
 
     Running(Job job) {
       this.job = job;
@@ -153,6 +218,7 @@ public class JobService {
       long now = System.nanoTime();
       if (now - lastEvent > NANOS_BETWEEN_EVENTS) {
         lastEvent = now;
+        told = true;
         change(this, job.with("running", what, Math.max(0, Math.min(1, fraction)), null), false);
       }
     }

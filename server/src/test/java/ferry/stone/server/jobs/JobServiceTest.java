@@ -22,7 +22,7 @@ class JobServiceTest {
   private final JobRepository repository = mock(JobRepository.class);
   private final EventHub events = mock(EventHub.class);
   private final JobService jobs =
-      new JobService(repository, events, new FerrySettings(Path.of("unused"), false, "", 1, 1));
+      new JobService(repository, events, new FerrySettings(Path.of("unused"), false, "", 1, 1, 0));
   private final AtomicReference<String> failure = new AtomicReference<>();
 
   @AfterEach

@@ -19,7 +19,7 @@ class BlobStoreTest {
 
   @BeforeEach
   void open() throws IOException {
-    store = new BlobStore(new FerrySettings(data, false, "", 1, 1));
+    store = new BlobStore(new FerrySettings(data, false, "", 1, 1, 0));
   }
 
   private static ByteArrayInputStream text(String text) {

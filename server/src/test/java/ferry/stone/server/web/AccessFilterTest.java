@@ -17,7 +17,7 @@ class AccessFilterTest {
   private static AccessFilter filter(String address, String token) throws Exception {
     ServerProperties server = new ServerProperties();
     server.setAddress(InetAddress.getByName(address));
-    return new AccessFilter(new FerrySettings(Path.of("x"), false, token, 1, 1), server);
+    return new AccessFilter(new FerrySettings(Path.of("x"), false, token, 1, 1, 0), server);
   }
 
   private static MockHttpServletRequest request(String host) {
