@@ -24,6 +24,7 @@ export type LandingOptions = Schemas['LandingOptions'];
 export type LedgerRow = Schemas['LedgerRow'];
 export type PreviewCurves = Schemas['PreviewCurves'];
 export type Job = Schemas['Job'];
+export type Storage = Schemas['Storage'];
 export type Shore = Schemas['Shore'];
 export type ShoreView = Schemas['ShoreView'];
 export type Forecast = Schemas['Forecast'];

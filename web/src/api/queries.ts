@@ -17,12 +17,18 @@ import {
   type ShoreView,
   type SideView,
   type StepKind,
+  type Storage,
   type SurveyView,
   sendJson,
 } from './client';
 
 /** Key and fetch of every server value in one place. */
 export const queries = {
+  storage: () =>
+    queryOptions({
+      queryKey: ['crossings', 'storage'],
+      queryFn: () => getJson<Storage>('/api/storage'),
+    }),
   crossings: () =>
     queryOptions({
       queryKey: ['crossings'],

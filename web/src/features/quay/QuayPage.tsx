@@ -8,6 +8,7 @@ import { TopLine } from '../../shared/TopLine';
 import { useKeys } from '../../shared/useKeys';
 import { BringCargo } from './BringCargo';
 import { CrossingTable } from './CrossingTable';
+import { StorageLine } from './StorageLine';
 import { UnderWay } from './UnderWay';
 
 /** All crossings, a place to drop files, and what is under way. */
@@ -51,6 +52,7 @@ export function QuayPage() {
           {all.length > 0 && shown.length === 0 && (
             <p className="quiet">No crossing has “{wanted}” in its name.</p>
           )}
+          <StorageLine />
         </section>
         <aside className="quay-side">
           <BringCargo choose={choose} />

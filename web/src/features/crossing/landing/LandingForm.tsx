@@ -224,6 +224,30 @@ export function LandingForm({ id }: { id: string }) {
   );
 }
 
+/** Deletes a landing and its files; the second click does it. */
+function DeleteLanding({ id, landing }: { id: string; landing: LandingRecord }) {
+  const [sure, setSure] = useState(false);
+  const client = useQueryClient();
+  const name = landing.mainFile ?? landing.options.format.toUpperCase();
+  const remove = () =>
+    sendJson('DELETE', `/api/landings/${landing.id}`)
+      .then(() => client.invalidateQueries({ queryKey: ['crossing', id, 'landings'] }))
+      .catch(complain);
+  return (
+    <Button
+      variant="link"
+      size="sm"
+      className={`p-0 ${sure ? 'loss' : ''}`}
+      aria-label={sure ? `Delete the landing ${name} for good` : `Delete the landing ${name}`}
+      title="Its files and its proof go with it"
+      onClick={() => (sure ? remove() : setSure(true))}
+      onBlur={() => setSure(false)}
+    >
+      {sure ? 'Really delete' : 'Delete'}
+    </Button>
+  );
+}
+
 function LandingTable({ id, landings }: { id: string; landings: LandingRecord[] }) {
   return (
     <Table>
@@ -234,6 +258,7 @@ function LandingTable({ id, landings }: { id: string; landings: LandingRecord[] 
           <th>State</th>
           <th className="num">Size</th>
           <th>Get</th>
+          <th aria-label="Delete" />
         </tr>
       </thead>
       <tbody>
@@ -268,6 +293,9 @@ function LandingTable({ id, landings }: { id: string; landings: LandingRecord[] 
                   {l.files.length === 1 ? l.mainFile : `zip of ${l.files.length} files`}
                 </a>
               )}
+            </td>
+            <td className="num">
+              <DeleteLanding id={id} landing={l} />
             </td>
           </tr>
         ))}

@@ -6,6 +6,7 @@ import ferry.stone.core.format.FormatException.Kind;
 import ferry.stone.core.format.Output;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.work.Progress;
+import java.io.EOFException;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -17,6 +18,8 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import java.util.zip.CRC32;
+import java.util.zip.CheckedInputStream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipException;
 import java.util.zip.ZipFile;
@@ -57,9 +60,19 @@ public final class ZipUnpacker {
         progress.checkCancelled();
         progress.report("unpacking " + entry.getName(), (double) paths.size() / entries.size());
         String path = CargoPath.safe(entry.getName()).orElseThrow();
-        try (InputStream in = file.getInputStream(entry);
+        CRC32 sum = new CRC32();
+        try (InputStream in = new CheckedInputStream(file.getInputStream(entry), sum);
             OutputStream out = output.create(path)) {
           written = copy(in, out, written, allowed, shownName, entry.getName(), progress);
+          if (entry.getCrc() >= 0 && entry.getCrc() != sum.getValue()) {
+            throw new ZipException("its content is not what was packed");
+          }
+        } catch (EOFException e) {
+          throw new FormatException(
+              Kind.TRUNCATED,
+              shownName,
+              entry.getName(),
+              "the zip ends in the middle of this file. Copy or pack it again.");
         } catch (ZipException e) {
           throw new FormatException(
               e.getMessage().contains("encrypted") ? Kind.UNSUPPORTED : Kind.CORRUPT,

@@ -2,6 +2,7 @@ package ferry.stone.core.proof;
 
 import java.util.List;
 import java.util.Locale;
+import java.util.regex.Pattern;
 
 /** A proof as CSV and as one HTML page that needs nothing else. */
 public final class LedgerExport {
@@ -26,9 +27,18 @@ public final class LedgerExport {
     return out.toString();
   }
 
-  /** Table programs run cells that begin like a formula. */
-  private static String guard(String cell) {
-    return cell.matches("^[=+\\-@\\t].*") && !cell.matches("^[+-]?[0-9].*") ? "'" + cell : cell;
+  /** A number, alone or with a unit or noun after it: begins with a sign, but is no formula. */
+  private static final Pattern NUMBER =
+      Pattern.compile("[+-]?[0-9][0-9.,\\u202f\\u00a0]*( ?[\\p{L}%°²³µ/]+)*");
+
+  /** Table programs run cells that begin like a formula, whatever blanks stand before it. */
+  static String guard(String cell) {
+    String shown = cell.stripLeading();
+    boolean begins = !shown.isEmpty() && "=+-@|%".indexOf(shown.charAt(0)) >= 0;
+    boolean blank = !cell.isEmpty() && "\t\r\n\0".indexOf(cell.charAt(0)) >= 0;
+    boolean later = cell.lines().skip(1).anyMatch(l -> !guard(l).equals(l));
+    boolean formula = begins && !NUMBER.matcher(shown).matches();
+    return formula || blank || later ? "'" + cell : cell;
   }
 
   /** The proof of a landing, with its counts. */

@@ -25,6 +25,12 @@ public final class ImageCodec {
   /** Most pixels taken: 400 MB once decoded. */
   public static final long MOST_PIXELS = 100_000_000;
 
+  /** What an image of any size in bytes may hold. */
+  private static final long PIXELS_OF_ANY = 4_000_000;
+
+  /** Deflate packs at most 1,032 to 1; a byte of that holds at most 8 pixels. */
+  private static final long PIXELS_A_BYTE = 8 * 1032;
+
   private static final float JPEG_QUALITY = 0.92f;
 
   static {
@@ -52,12 +58,28 @@ public final class ImageCodec {
         file,
         name,
         reader -> {
-          BufferedImage image = reader.read(0);
-          int w = image.getWidth();
-          int h = image.getHeight();
-          int[] argb = image.getRGB(0, 0, w, h, null, 0, w);
-          return new Pixels(w, h, argb, image.getColorModel().hasAlpha());
+          long pixels = (long) reader.getWidth(0) * reader.getHeight(0);
+          if (pixels > Math.max(PIXELS_OF_ANY, PIXELS_A_BYTE * file.length)) {
+            throw new ImageException(
+                name
+                    + ": the image claims "
+                    + reader.getWidth(0)
+                    + " × "
+                    + reader.getHeight(0)
+                    + " pixels in "
+                    + file.length
+                    + " bytes, more than any image of its kind holds. Save it again.");
+          }
+          return DecodeBudget.within(pixels, () -> decoded(reader));
         });
+  }
+
+  private static Pixels decoded(ImageReader reader) throws IOException {
+    BufferedImage image = reader.read(0);
+    int w = image.getWidth();
+    int h = image.getHeight();
+    int[] argb = image.getRGB(0, 0, w, h, null, 0, w);
+    return new Pixels(w, h, argb, image.getColorModel().hasAlpha());
   }
 
   /** Whether a file is a KTX2 container, which is carried as it is and not decoded. */

@@ -34,7 +34,12 @@ public class CargoRepository {
 
   /** Adds a file, or replaces the one under its path. */
   public void put(String crossingId, StoredFile file) {
-    rows.change(
+    putAll(crossingId, List.of(file));
+  }
+
+  /** Adds many files at once: all of them, or none. */
+  public void putAll(String crossingId, List<StoredFile> files) {
+    rows.changeAll(
         """
         INSERT INTO cargo_file (crossing_id, path, blob, size, unpacked_from)
         VALUES (?, ?, ?, ?, ?)
@@ -42,11 +47,9 @@ public class CargoRepository {
         DO UPDATE SET blob = excluded.blob, size = excluded.size,
                       unpacked_from = excluded.unpacked_from
         """,
-        crossingId,
-        file.path(),
-        file.blob(),
-        file.size(),
-        file.unpackedFrom());
+        files.stream()
+            .map(f -> new Object[] {crossingId, f.path(), f.blob(), f.size(), f.unpackedFrom()})
+            .toList());
   }
 
   public void remove(String crossingId, String path) {

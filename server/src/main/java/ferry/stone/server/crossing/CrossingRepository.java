@@ -100,4 +100,17 @@ public class CrossingRepository {
         row.getString("updated_at"),
         row.getString("far_shore"));
   }
+
+  /** How often reading was begun and not ended. */
+  public int readingTries(String id) {
+    return rows.optional(
+            "SELECT reading_tries FROM crossing WHERE id = ?",
+            row -> row.getInt("reading_tries"),
+            id)
+        .orElse(0);
+  }
+
+  public void readingTries(String id, int tries) {
+    rows.change("UPDATE crossing SET reading_tries = ? WHERE id = ?", tries, id);
+  }
 }

@@ -11,6 +11,8 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.shore.Shore;
+import ferry.stone.core.texture.ImageCodec;
+import ferry.stone.core.texture.ImageException;
 import ferry.stone.core.work.Progress;
 import ferry.stone.server.FerrySettings;
 import ferry.stone.server.crossing.CargoRepository.StoredFile;
@@ -19,9 +21,9 @@ import ferry.stone.server.jobs.Job;
 import ferry.stone.server.jobs.JobService;
 import ferry.stone.server.shore.ShoreService;
 import ferry.stone.server.store.BlobStore;
+import ferry.stone.server.store.Storage;
 import ferry.stone.server.web.ConflictException;
 import ferry.stone.server.web.NotFoundException;
-import java.io.FilterOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Path;
@@ -49,23 +51,25 @@ public class CrossingService {
   private final Map<String, Object> reads = new ConcurrentHashMap<>();
   private final SceneStore store;
   private final HandlingMigration migration;
+  private final Storage storage;
 
   public CrossingService(
       CrossingRepository crossings,
       CargoRepository cargo,
-      BlobStore blobs,
+      Storage storage,
       JobService jobs,
       EventHub events,
       FerrySettings settings,
       ShoreService shores,
       SceneStore store,
       HandlingMigration migration) {
+    this.storage = storage;
     this.store = store;
     this.migration = migration;
     this.shores = shores;
     this.crossings = crossings;
     this.cargo = cargo;
-    this.blobs = blobs;
+    blobs = storage.blobs();
     this.jobs = jobs;
     this.events = events;
     this.settings = settings;
@@ -107,7 +111,7 @@ public class CrossingService {
     jobs.cancelAll(id);
     store.remove(id);
     reads.remove(id);
-    crossings.delete(id);
+    storage.freeing(() -> crossings.delete(id));
     events.tell("crossing", id);
   }
 
@@ -133,14 +137,18 @@ public class CrossingService {
       throw new BlobStore.TooLargeException(settings.maxUploadBytes());
     }
     BlobStore.Blob blob = blobs.put(content, settings.maxUploadBytes());
-    StoredFile file = new StoredFile(safe, blob.hash(), blob.size(), null);
-    cargo.put(id, file);
-    return file;
+    try {
+      StoredFile file = new StoredFile(safe, blob.hash(), blob.size(), null);
+      cargo.put(id, file);
+      return file;
+    } finally {
+      blobs.release(blob.hash());
+    }
   }
 
   public void removeFile(String id, String path) {
     get(id);
-    cargo.remove(id, path);
+    storage.freeing(() -> cargo.remove(id, path));
   }
 
   /** Starts reading the cargo anew. */
@@ -170,6 +178,10 @@ public class CrossingService {
 
   public Job bind(String id, String reference, String file) {
     get(id);
+    if (reference == null || reference.isBlank()) {
+      throw new IllegalArgumentException(
+          "reference must say which missing file is meant, as the survey names it.");
+    }
     if (file == null || file.isEmpty()) {
       cargo.unbind(id, reference);
     } else {
@@ -186,6 +198,31 @@ public class CrossingService {
   }
 
   private void readNow(String id, Progress progress) throws IOException, FormatException {
+    crossings.readingTries(id, crossings.readingTries(id) + 1);
+    try {
+      readAll(id, progress);
+    } finally {
+      crossings.readingTries(id, 0);
+    }
+  }
+
+  /** What was being read when the program stopped is read again once, and no more. */
+  void resumeReading(String id) {
+    if (crossings.readingTries(id) > 1) {
+      crossings.readingTries(id, 0);
+      crossings.state(
+          id,
+          "failed",
+          "The program stopped twice while it read this cargo, so it is not tried again by itself."
+              + " It may need more memory than there is: give it more, or split the asset, then"
+              + " read again.");
+      events.tell("crossing", id);
+      return;
+    }
+    read(id);
+  }
+
+  private void readAll(String id, Progress progress) throws IOException, FormatException {
     unpackZips(id, progress.part(0, 0.2));
     LoadedCrossing crossing = load(id, progress.part(0.2, 1));
     store.put(id, crossing);
@@ -221,30 +258,21 @@ public class CrossingService {
       if (CargoRole.of(zip.path()) != CargoRole.ARCHIVE || zip.unpackedFrom() != null) {
         continue;
       }
-      List<StoredFile> files = new ArrayList<>();
-      ZipUnpacker.unpack(
-          blobs.path(zip.blob()),
-          CargoPath.name(zip.path()),
-          ZipUnpacker.Limits.USUAL,
-          path -> {
-            BlobStore.Incoming incoming = blobs.create();
-            return new FilterOutputStream(incoming.stream()) {
-              @Override
-              public void write(byte[] bytes, int from, int count) throws IOException {
-                out.write(bytes, from, count);
-              }
-
-              @Override
-              public void close() throws IOException {
-                try (incoming) {
-                  BlobStore.Blob blob = incoming.keep();
-                  files.add(new StoredFile(path, blob.hash(), blob.size(), zip.path()));
-                }
-              }
-            };
-          },
-          progress);
-      files.forEach(f -> cargo.put(id, f));
+      try (BlobStore.Batch batch = blobs.batch()) {
+        ZipUnpacker.unpack(
+            blobs.path(zip.blob()),
+            CargoPath.name(zip.path()),
+            ZipUnpacker.Limits.USUAL,
+            batch::create,
+            progress);
+        List<StoredFile> files = new ArrayList<>();
+        batch
+            .keep()
+            .forEach(
+                (path, blob) ->
+                    files.add(new StoredFile(path, blob.hash(), blob.size(), zip.path())));
+        cargo.putAll(id, files);
+      }
       cargo.remove(id, zip.path());
     }
   }
@@ -314,7 +342,23 @@ public class CrossingService {
   /** Keeps a small picture for the list. */
   public void thumbnail(String id, InputStream content, long most) throws IOException {
     get(id);
-    crossings.thumbnail(id, blobs.put(content, most).hash());
+    byte[] bytes = content.readNBytes((int) Math.min(most + 1, Integer.MAX_VALUE - 8));
+    if (bytes.length > most) {
+      throw new BlobStore.TooLargeException(most);
+    }
+    try {
+      if (!ImageCodec.probe(bytes, "thumbnail.png").kind().equals("png")) {
+        throw new IllegalArgumentException("A crossing's picture is a PNG.");
+      }
+    } catch (ImageException e) {
+      throw new IllegalArgumentException("A crossing's picture is a PNG.", e);
+    }
+    String hash = blobs.put(new java.io.ByteArrayInputStream(bytes), most).hash();
+    try {
+      crossings.thumbnail(id, hash);
+    } finally {
+      blobs.release(hash);
+    }
   }
 
   public Path blob(String hash) {

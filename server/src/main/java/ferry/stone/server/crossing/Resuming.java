@@ -44,6 +44,6 @@ public class Resuming {
     }
     crossings.all().stream()
         .filter(c -> c.state().equals("reading"))
-        .forEach(c -> crossings.read(c.id()));
+        .forEach(c -> crossings.resumeReading(c.id()));
   }
 }

@@ -4,6 +4,7 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.work.CancelledException;
 import ferry.stone.core.work.Progress;
 import ferry.stone.server.FerrySettings;
+import ferry.stone.server.store.DiskSpace;
 import jakarta.annotation.PreDestroy;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -12,8 +13,12 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.concurrent.FutureTask;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -25,6 +30,7 @@ import org.springframework.stereotype.Service;
 @Service
 public class JobService {
   private static final Logger LOG = LoggerFactory.getLogger(JobService.class);
+  private static final int SECONDS_BETWEEN_TRIES = 2;
   private static final String POOL = "ferry-job";
   private static final long NANOS_BETWEEN_EVENTS = 120_000_000L;
   private static final long NANOS_BEFORE_NEWS = 400_000_000L;
@@ -33,8 +39,21 @@ public class JobService {
   private final EventHub events;
   private final ExecutorService pool;
   private final Map<String, Running> running = new ConcurrentHashMap<>();
+  private final Map<String, Runnable> unrecorded = new ConcurrentHashMap<>();
+  private final DiskSpace disk;
+  private final ScheduledExecutorService again =
+      Executors.newSingleThreadScheduledExecutor(
+          work -> {
+            Thread thread = new Thread(work, "ferry-endings");
+            thread.setDaemon(true);
+            return thread;
+          });
 
-  public JobService(JobRepository repository, EventHub events, FerrySettings settings) {
+  public JobService(
+      JobRepository repository, EventHub events, FerrySettings settings, DiskSpace disk) {
+    this.disk = disk;
+    again.scheduleWithFixedDelay(
+        this::recordAgain, SECONDS_BETWEEN_TRIES, SECONDS_BETWEEN_TRIES, TimeUnit.SECONDS);
     this.repository = repository;
     this.events = events;
     pool =
@@ -128,32 +147,84 @@ public class JobService {
   }
 
   private void run(Running entry, Work work, Failure failure) {
+    // A task of its own, so that faults of any kind come back as what it ended with.
+    FutureTask<Void> task =
+        new FutureTask<>(
+            () -> {
+              entry.checkCancelled();
+              change(entry, entry.job.with("running", "starting", 0, null), true);
+              work.run(entry);
+              change(entry, entry.job.with("done", "done", 1, null), true);
+              return null;
+            });
     try {
-      entry.checkCancelled();
-      change(entry, entry.job.with("running", "starting", 0, null), true);
-      work.run(entry);
-      change(entry, entry.job.with("done", "done", 1, null), true);
-    } catch (CancelledException e) {
+      task.run();
+      task.get();
+    } catch (ExecutionException e) {
+      Throwable cause = e.getCause();
+      if (cause instanceof CancelledException) {
+        end(entry, failure, "cancelled", "Cancelled.");
+      } else {
+        end(entry, failure, "failed", sentence(entry, cause));
+      }
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
       end(entry, failure, "cancelled", "Cancelled.");
-    } catch (FormatException e) {
-      end(entry, failure, "failed", e.getMessage());
-    } catch (Exception e) {
-      LOG.error("job {} failed", entry.job.id(), e);
-      end(entry, failure, "failed", "This did not work: " + e.getMessage());
-    } catch (OutOfMemoryError e) {
-      end(
-          entry,
-          failure,
-          "failed",
-          "The asset is too large for this server's memory. Give it more, or split the asset.");
     } finally {
-      running.remove(entry.job.id());
+      if (!unrecorded.containsKey(entry.job.id())) {
+        running.remove(entry.job.id());
+      }
     }
   }
 
+  private String sentence(Running entry, Throwable cause) {
+    if (cause instanceof FormatException) {
+      return cause.getMessage();
+    }
+    if (cause instanceof OutOfMemoryError) {
+      return "The asset is too large for this server's memory. Give it more, or split the asset.";
+    }
+    LOG.error("job {} failed", entry.job.id(), cause);
+    return DiskSpace.isFull(cause) ? disk.sentence() : "This did not work: " + cause.getMessage();
+  }
+
+  /** Writes down how a job ended; what cannot be written now is tried again until it is. */
   private void end(Running entry, Failure failure, String state, String problem) {
-    failure.handle(state, problem);
-    change(entry, entry.job.with(state, state, entry.job.fraction(), problem), true);
+    entry.job = entry.job.with(state, state, entry.job.fraction(), problem);
+    Runnable record =
+        () -> {
+          failure.handle(state, problem);
+          repository.update(entry.job);
+        };
+    try {
+      record.run();
+    } catch (RuntimeException e) {
+      LOG.warn("the end of job {} is written down later: {}", entry.job.id(), e.getMessage());
+      if (DiskSpace.isFull(e)) {
+        disk.giveUp();
+      }
+      unrecorded.put(entry.job.id(), record);
+    }
+    events.tell("job", entry.job);
+  }
+
+  private void recordAgain() {
+    unrecorded.forEach(
+        (id, record) -> {
+          try {
+            record.run();
+            unrecorded.remove(id);
+            running.remove(id);
+          } catch (RuntimeException e) {
+            LOG.debug("job {} waits to be written down", id, e);
+          }
+        });
+  }
+
+  /** A job that has ended and whose end may not be written down yet. */
+  public Optional<Job> ended(String id) {
+    Running entry = running.get(id);
+    return entry != null && unrecorded.containsKey(id) ? Optional.of(entry.job) : Optional.empty();
   }
 
   private void change(Running entry, Job job, boolean keep) {
@@ -200,6 +271,7 @@ public class JobService {
   @PreDestroy
   void stop() {
     running.values().forEach(e -> e.cancelled = true);
+    again.shutdownNow();
     pool.shutdownNow();
   }
 

@@ -21,6 +21,7 @@ import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -58,6 +59,12 @@ public class LandingController {
   @GetMapping("/landings/{id}")
   public LandingRecord get(@PathVariable String id) {
     return landings.get(id);
+  }
+
+  @DeleteMapping("/landings/{id}")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  public void delete(@PathVariable String id) {
+    landings.delete(id);
   }
 
   /** The only file, or all files in a zip; written as it is read, however large. */

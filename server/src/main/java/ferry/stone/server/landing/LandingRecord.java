@@ -24,6 +24,22 @@ public record LandingRecord(
     boolean current,
     String createdAt) {
 
+  /** The same, ended. */
+  LandingRecord ended(String newState, String newProblem) {
+    return new LandingRecord(
+        id,
+        crossingId,
+        jobId,
+        newState,
+        options,
+        mainFile,
+        files,
+        proof,
+        newProblem,
+        current,
+        createdAt);
+  }
+
   /** A written file. */
   public record LandedFile(String path, String blob, long size) {}
 }

@@ -79,6 +79,10 @@ public class LandingRepository {
         jobOrId);
   }
 
+  public void delete(String id) {
+    rows.change("DELETE FROM landing WHERE id = ?", id);
+  }
+
   public Optional<LandingRecord> find(String id) {
     return rows.optional(SELECT + " WHERE l.id = ?", this::map, id);
   }

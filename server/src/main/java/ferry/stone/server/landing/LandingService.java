@@ -21,9 +21,9 @@ import ferry.stone.server.jobs.JobService;
 import ferry.stone.server.landing.LandingRecord.LandedFile;
 import ferry.stone.server.store.BlobStore;
 import ferry.stone.server.store.Json;
+import ferry.stone.server.store.Storage;
 import ferry.stone.server.web.ConflictException;
 import ferry.stone.server.web.NotFoundException;
-import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -45,21 +45,23 @@ public class LandingService {
   private final JobService jobs;
   private final EventHub events;
   private final Json json;
+  private final Storage storage;
 
   public LandingService(
       CrossingService crossings,
       CrossingRepository crossingRows,
       HandlingService handlings,
       LandingRepository landings,
-      BlobStore blobs,
+      Storage storage,
       JobService jobs,
       EventHub events,
       Json json) {
+    this.storage = storage;
     this.crossings = crossings;
     this.crossingRows = crossingRows;
     this.handlings = handlings;
     this.landings = landings;
-    this.blobs = blobs;
+    blobs = storage.blobs();
     this.jobs = jobs;
     this.events = events;
     this.json = json;
@@ -106,40 +108,36 @@ public class LandingService {
       Progress progress)
       throws IOException, FormatException {
     Scene far = Handling.result(loaded.near(), loaded.handle(steps));
-    List<LandedFile> files = new ArrayList<>();
-    Landings written =
-        Landings.write(
-            far,
-            options,
-            crossing.name(),
-            loaded.cargo(),
-            path -> {
-              BlobStore.Incoming incoming = blobs.create();
-              return new BufferedOutputStream(incoming.stream(), 1 << 16) {
-                @Override
-                public void close() throws IOException {
-                  flush();
-                  try (incoming) {
-                    BlobStore.Blob blob = incoming.keep();
-                    files.add(new LandedFile(path, blob.hash(), blob.size()));
-                  }
-                }
-              };
-            },
-            progress.part(0, 0.6));
-    Map<String, Path> places = new TreeMap<>();
-    files.forEach(f -> places.put(f.path(), blobs.path(f.blob())));
-    Proof proof =
-        written.proof(
-            loaded.near(),
-            far,
-            options,
-            new CargoFolder(places),
-            loaded.cargo(),
-            progress.part(0.6, 1));
-    files.forEach(f -> landings.addFile(id, f));
-    landings.done(
-        id, written.mainFile(), proof, tooLarge(files, crossings.farShore(crossing.id())));
+    try (BlobStore.Batch batch = blobs.batch()) {
+      Landings written =
+          Landings.write(
+              far, options, crossing.name(), loaded.cargo(), batch::create, progress.part(0, 0.6));
+      List<LandedFile> files = new ArrayList<>();
+      Map<String, Path> places = new TreeMap<>();
+      batch
+          .keep()
+          .forEach(
+              (path, blob) -> {
+                files.add(new LandedFile(path, blob.hash(), blob.size()));
+                places.put(path, blobs.path(blob.hash()));
+              });
+      Proof proof =
+          written.proof(
+              loaded.near(),
+              far,
+              options,
+              new CargoFolder(places),
+              loaded.cargo(),
+              progress.part(0.6, 1));
+      files.forEach(f -> landings.addFile(id, f));
+      landings.done(
+          id, written.mainFile(), proof, tooLarge(files, crossings.farShore(crossing.id())));
+      summarise(crossing, options, proof);
+    }
+    events.tell("landing", crossing.id());
+  }
+
+  private void summarise(Crossing crossing, LandingOptions options, Proof proof) {
     Crossing now = crossings.get(crossing.id());
     crossingRows.summary(
         crossing.id(),
@@ -152,7 +150,6 @@ public class LandingService {
                 proof.kept(),
                 proof.changed(),
                 proof.lost()));
-    events.tell("landing", crossing.id());
   }
 
   /** What is over the shore's limit; {@code null} for nothing. */
@@ -170,11 +167,31 @@ public class LandingService {
   }
 
   public LandingRecord get(String id) {
-    return landings.find(id).orElseThrow(() -> new NotFoundException("There is no such landing."));
+    return landings
+        .find(id)
+        .map(this::live)
+        .orElseThrow(() -> new NotFoundException("There is no such landing."));
   }
 
   public List<LandingRecord> of(String crossingId) {
     crossings.get(crossingId);
-    return landings.of(crossingId);
+    return landings.of(crossingId).stream().map(this::live).toList();
+  }
+
+  /** How a landing's job ended counts, even while that cannot be written down. */
+  private LandingRecord live(LandingRecord landing) {
+    return landing.state().equals("running")
+        ? jobs.ended(landing.jobId())
+            .map(j -> landing.ended(j.state(), j.problem()))
+            .orElse(landing)
+        : landing;
+  }
+
+  /** Deletes a landing with its files; one that runs is cancelled. */
+  public void delete(String id) {
+    LandingRecord landing = get(id);
+    jobs.cancel(landing.jobId());
+    storage.freeing(() -> landings.delete(id));
+    events.tell("landing", landing.crossingId());
   }
 }

@@ -1,6 +1,7 @@
 package ferry.stone.server.store;
 
 import ferry.stone.server.FerrySettings;
+import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -12,7 +13,12 @@ import java.nio.file.StandardOpenOption;
 import java.security.DigestOutputStream;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
+import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HexFormat;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
 import org.springframework.stereotype.Component;
 
 /**
@@ -21,8 +27,13 @@ import org.springframework.stereotype.Component;
  */
 @Component
 public class BlobStore {
+  private static final int FORCED_ONE_BY_ONE = 64;
+
   private final Path folder;
   private final Path incoming;
+
+  /** Files that are stored and that no row names yet, by how many hold them. */
+  private final Map<String, Integer> held = new HashMap<>();
 
   public BlobStore(FerrySettings settings) throws IOException {
     folder = settings.data().resolve("blobs");
@@ -33,6 +44,37 @@ public class BlobStore {
       for (Path p : leftovers) {
         Files.deleteIfExists(p);
       }
+    }
+  }
+
+  /** The folder with everything that is stored. */
+  public Path folder() {
+    return folder;
+  }
+
+  /** Says that a stored file is named by a row now, or never will be. */
+  public void release(String hash) {
+    synchronized (held) {
+      held.computeIfPresent(hash, (k, n) -> n > 1 ? n - 1 : null);
+    }
+  }
+
+  /** Whether something outside the store names a file. */
+  public interface Named {
+    boolean isNamed(String hash);
+  }
+
+  /** Deletes a file unless it is held or named; the bytes that this frees. */
+  long deleteUnused(Path file, Named named) throws IOException {
+    String hash = file.getFileName().toString();
+    // Under the lock under which files are held: a file that comes in meanwhile finds itself
+    // stored or has to be stored anew, never neither.
+    synchronized (held) {
+      if (held.containsKey(hash) || named.isNamed(hash)) {
+        return 0;
+      }
+      long size = Files.size(file);
+      return Files.deleteIfExists(file) ? size : 0;
     }
   }
 
@@ -48,7 +90,7 @@ public class BlobStore {
   }
 
   /**
-   * Stores a stream.
+   * Stores a stream. The file is held until {@link #release}.
    *
    * @param most bytes after which it is refused with {@link TooLargeException}
    */
@@ -71,6 +113,53 @@ public class BlobStore {
   /** A file being written; without {@link Incoming#keep()} it vanishes on close. */
   public Incoming create() throws IOException {
     return new Incoming(Files.createTempFile(incoming, "in-", ".part"));
+  }
+
+  /** Files that come in together: all of them are kept, or none. */
+  public Batch batch() {
+    return new Batch();
+  }
+
+  /** Files by their paths that are kept together. */
+  public final class Batch implements AutoCloseable {
+    private final Map<String, Incoming> files = new LinkedHashMap<>();
+    private final List<String> kept = new ArrayList<>();
+
+    /** A file to write; a second one under a path takes the place of the first. */
+    public OutputStream create(String path) throws IOException {
+      Incoming file = BlobStore.this.create();
+      Incoming before = files.put(path, file);
+      if (before != null) {
+        before.close();
+      }
+      return new BufferedOutputStream(file.stream(), 1 << 16) {
+        @Override
+        public void close() throws IOException {
+          super.close();
+          file.end();
+        }
+      };
+    }
+
+    /** Gives all files their lasting names; they are held until the batch is closed. */
+    public Map<String, Blob> keep() throws IOException {
+      boolean forced = files.size() > FORCED_ONE_BY_ONE && DiskSync.all(incoming);
+      Map<String, Blob> blobs = new LinkedHashMap<>();
+      for (Map.Entry<String, Incoming> e : files.entrySet()) {
+        Blob blob = e.getValue().keep(!forced);
+        kept.add(blob.hash());
+        blobs.put(e.getKey(), blob);
+      }
+      return blobs;
+    }
+
+    @Override
+    public void close() throws IOException {
+      for (Incoming file : files.values()) {
+        file.close();
+      }
+      kept.forEach(BlobStore.this::release);
+    }
   }
 
   /** More content than is taken. */
@@ -121,25 +210,42 @@ public class BlobStore {
       };
     }
 
-    /** Ends writing and gives the file its lasting name. */
-    public Blob keep() throws IOException {
+    /** Ends writing. */
+    void end() throws IOException {
       out.close();
+    }
+
+    /** Ends writing and gives the file its lasting name; it is held until it is released. */
+    public Blob keep() throws IOException {
+      return keep(true);
+    }
+
+    private Blob keep(boolean force) throws IOException {
+      end();
       String hash = HexFormat.of().formatHex(digest.digest());
       Path target = path(hash);
-      if (!Files.exists(target)) {
-        Files.createDirectories(target.getParent());
+      if (force && !Files.exists(target)) {
         try (FileChannel channel = FileChannel.open(file, StandardOpenOption.WRITE)) {
           channel.force(true);
         }
-        Files.move(file, target, StandardCopyOption.ATOMIC_MOVE);
+      }
+      synchronized (held) {
+        held.merge(hash, 1, Integer::sum);
+        if (!Files.exists(target)) {
+          Files.createDirectories(target.getParent());
+          Files.move(file, target, StandardCopyOption.ATOMIC_MOVE);
+        }
       }
       return new Blob(hash, size);
     }
 
     @Override
     public void close() throws IOException {
-      out.close();
-      Files.deleteIfExists(file);
+      try {
+        out.close();
+      } finally {
+        Files.deleteIfExists(file);
+      }
     }
   }
 }

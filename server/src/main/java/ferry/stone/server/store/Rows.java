@@ -53,6 +53,38 @@ public class Rows {
     return with(sql, values, PreparedStatement::executeUpdate);
   }
 
+  /** Runs one change for many rows at once: all of them, or none. */
+  public void changeAll(String sql, List<Object[]> values) {
+    Connection connection = DataSourceUtils.getConnection(source);
+    try {
+      boolean auto = connection.getAutoCommit();
+      connection.setAutoCommit(false);
+      try (PreparedStatement statement = connection.prepareStatement(sql)) {
+        for (Object[] row : values) {
+          for (int i = 0; i < row.length; i++) {
+            statement.setObject(i + 1, row[i]);
+          }
+          statement.addBatch();
+        }
+        statement.executeBatch();
+        if (auto) {
+          connection.commit();
+        }
+      } catch (SQLException e) {
+        if (auto) {
+          connection.rollback();
+        }
+        throw e;
+      } finally {
+        connection.setAutoCommit(auto);
+      }
+    } catch (SQLException e) {
+      throw new IllegalStateException("Database: " + e.getMessage() + " in " + sql.strip(), e);
+    } finally {
+      DataSourceUtils.releaseConnection(connection, source);
+    }
+  }
+
   private interface Work<T> {
     T run(PreparedStatement statement) throws SQLException;
   }

@@ -9,8 +9,10 @@ import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.URI;
+import java.net.URLDecoder;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
+import java.util.Locale;
 import java.util.Set;
 import org.springframework.boot.autoconfigure.web.ServerProperties;
 import org.springframework.stereotype.Component;
@@ -23,9 +25,11 @@ import org.springframework.web.filter.OncePerRequestFilter;
 @Component
 public class AccessFilter extends OncePerRequestFilter {
   private static final Set<String> OWN_NAMES = Set.of("localhost", "127.0.0.1", "[::1]");
-  private static final String COOKIE = "ferry_token";
+  private static final String COOKIE = "ferry_session";
 
   private final String token;
+  private final Sessions sessions = new Sessions();
+  private final Tries tries = new Tries();
 
   public AccessFilter(FerrySettings settings, ServerProperties server) {
     token = settings.token() == null ? "" : settings.token();
@@ -41,27 +45,97 @@ public class AccessFilter extends OncePerRequestFilter {
   protected void doFilterInternal(
       HttpServletRequest request, HttpServletResponse response, FilterChain chain)
       throws ServletException, IOException {
+    SafeHeaders.set(response);
     if (!token.isBlank()) {
-      String given = request.getParameter("token");
-      if (matches(given)) {
-        Cookie cookie = new Cookie(COOKIE, given);
-        cookie.setHttpOnly(true);
-        cookie.setPath("/");
-        cookie.setAttribute("SameSite", "Strict");
-        response.addCookie(cookie);
-      } else if (!matches(fromHeader(request)) && !matches(fromCookie(request))) {
-        response.sendError(401, "Open the page once with ?token=… to come in.");
+      if (!letIn(request, response)) {
         return;
       }
-    } else if (!OWN_NAMES.contains(request.getServerName())) {
-      response.sendError(403, "This server answers to localhost only.");
+    } else if (!OWN_NAMES.contains(request.getServerName().toLowerCase(Locale.ROOT))) {
+      refuse(response, 403, "Not this address", "This server answers to localhost only.");
       return;
     }
     if (!isOwnOrigin(request)) {
-      response.sendError(403, "Changes from other sites' pages are refused.");
+      refuse(response, 403, "Another site", "Changes from other sites' pages are refused.");
       return;
     }
     chain.doFilter(request, response);
+  }
+
+  /** Whether a request has the token or a session that the token opened. */
+  private boolean letIn(HttpServletRequest request, HttpServletResponse response)
+      throws IOException {
+    if (sessions.isOpen(fromCookie(request))) {
+      return true;
+    }
+    String from = request.getRemoteAddr();
+    String inAddress = inQuery(request);
+    String given = inAddress != null ? inAddress : fromHeader(request);
+    if (given == null) {
+      refuse(response, 401, "A token is needed", "Open the page once with ?token=… to come in.");
+      return false;
+    }
+    if (tries.areTooMany(from)) {
+      response.setHeader("Retry-After", String.valueOf(Tries.SECONDS));
+      refuse(
+          response,
+          429,
+          "Too many tries",
+          "Too many wrong tokens came from this address. Wait a minute, then try again.");
+      return false;
+    }
+    if (!matches(given)) {
+      tries.wrong(from);
+      refuse(response, 401, "The token is wrong", "Open the page once with ?token=… to come in.");
+      return false;
+    }
+    if (inAddress != null) {
+      // The cookie is a session of its own: it does not give the token away.
+      Cookie cookie = new Cookie(COOKIE, sessions.open());
+      cookie.setHttpOnly(true);
+      cookie.setPath("/");
+      cookie.setSecure(isSecure(request));
+      cookie.setMaxAge((int) Sessions.LASTS.toSeconds());
+      cookie.setAttribute("SameSite", "Strict");
+      response.addCookie(cookie);
+    }
+    return true;
+  }
+
+  private static boolean isSecure(HttpServletRequest request) {
+    return request.isSecure() || "https".equalsIgnoreCase(request.getHeader("X-Forwarded-Proto"));
+  }
+
+  /** From the address alone: reading a body here would take it from who needs it. */
+  private static String inQuery(HttpServletRequest request) {
+    String query = request.getQueryString();
+    for (String part : query == null ? new String[0] : query.split("&")) {
+      if (part.startsWith("token=")) {
+        try {
+          return URLDecoder.decode(part.substring("token=".length()), StandardCharsets.UTF_8);
+        } catch (IllegalArgumentException e) {
+          return part;
+        }
+      }
+    }
+    return null;
+  }
+
+  /** A problem document (RFC 9457), as all others are. */
+  private static void refuse(HttpServletResponse response, int status, String title, String detail)
+      throws IOException {
+    response.setStatus(status);
+    response.setContentType("application/problem+json");
+    response.setCharacterEncoding("UTF-8");
+    response
+        .getWriter()
+        .write(
+            "{\"type\":\"about:blank\",\"title\":\""
+                + title
+                + "\",\"status\":"
+                + status
+                + ",\"detail\":\""
+                + detail
+                + "\"}");
   }
 
   private static boolean isOwnOrigin(HttpServletRequest request) {

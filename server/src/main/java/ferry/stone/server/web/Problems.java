@@ -3,6 +3,7 @@ package ferry.stone.server.web;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.math.Figures;
 import ferry.stone.server.store.BlobStore;
+import ferry.stone.server.store.DiskSpace;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.http.HttpStatus;
@@ -16,6 +17,12 @@ import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExcep
 @RestControllerAdvice
 public class Problems extends ResponseEntityExceptionHandler {
   private static final Logger LOG = LoggerFactory.getLogger(Problems.class);
+
+  private final DiskSpace disk;
+
+  public Problems(DiskSpace disk) {
+    this.disk = disk;
+  }
 
   @ExceptionHandler
   ProblemDetail notFound(NotFoundException e) {
@@ -54,6 +61,19 @@ public class Problems extends ResponseEntityExceptionHandler {
 
   @ExceptionHandler
   ProblemDetail unexpected(Exception e) {
+    if (DiskSpace.isFull(e)) {
+      return problem(HttpStatus.INSUFFICIENT_STORAGE, "The disk is full", disk.sentence());
+    }
+    for (Throwable t = e; t != null; t = t.getCause()) {
+      if (t instanceof OutOfMemoryError) {
+        LOG.error("out of memory", e);
+        return problem(
+            HttpStatus.SERVICE_UNAVAILABLE,
+            "Not enough memory",
+            "This needs more memory than the server has left. Close other crossings or give the"
+                + " server more (FERRY_MEMORY), then try again.");
+      }
+    }
     LOG.error("unexpected fault", e);
     return problem(
         HttpStatus.INTERNAL_SERVER_ERROR,

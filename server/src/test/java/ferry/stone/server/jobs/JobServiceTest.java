@@ -11,6 +11,7 @@ import static org.mockito.Mockito.verify;
 
 import ferry.stone.core.format.FormatException;
 import ferry.stone.server.FerrySettings;
+import ferry.stone.server.store.DiskSpace;
 import java.nio.file.Path;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
@@ -22,7 +23,11 @@ class JobServiceTest {
   private final JobRepository repository = mock(JobRepository.class);
   private final EventHub events = mock(EventHub.class);
   private final JobService jobs =
-      new JobService(repository, events, new FerrySettings(Path.of("unused"), false, "", 1, 1, 0));
+      new JobService(
+          repository,
+          events,
+          new FerrySettings(Path.of("unused"), false, "", 1, 1, 0),
+          mock(DiskSpace.class));
   private final AtomicReference<String> failure = new AtomicReference<>();
 
   @AfterEach
@@ -67,6 +72,71 @@ class JobServiceTest {
     assertThat(failure.get()).contains("too large for this server's memory");
     submit(progress -> {});
     ends("done");
+  }
+
+  @Test
+  void aJobWhoseEndCannotBeWrittenDownDoesNotLookAsIfItRan() {
+    AtomicReference<Boolean> full = new AtomicReference<>(true);
+    Job job =
+        jobs.submit(
+            "land",
+            "c",
+            "Landing",
+            progress -> {
+              throw new java.io.IOException("No space left on device");
+            },
+            (state, problem) -> {
+              if (full.get()) {
+                throw new IllegalStateException("Database: [SQLITE_FULL] disk is full");
+              }
+              failure.set(state + ": " + problem);
+            });
+    org.awaitility.Awaitility.await()
+        .until(() -> jobs.ended(job.id()).map(Job::state).orElse("").equals("failed"));
+    assertThat(failure.get()).isNull();
+    assertThat(jobs.find(job.id()).orElseThrow().state()).isEqualTo("failed");
+    full.set(false);
+    ends("failed");
+    assertThat(failure.get()).startsWith("failed");
+    org.awaitility.Awaitility.await().until(() -> jobs.ended(job.id()).isEmpty());
+  }
+
+  @Test
+  void faultsOfAnyKindEndTheJob() {
+    submit(
+        progress -> {
+          throw new StackOverflowError();
+        });
+    ends("failed");
+  }
+
+  @Test
+  void workOnTheAskersThreadCanBeSeenAndCancelled() throws Exception {
+    AtomicReference<String> came = new AtomicReference<>();
+    CountDownLatch started = new CountDownLatch(1);
+    Thread asker =
+        new Thread(
+            () -> {
+              try {
+                jobs.here(
+                    "handle",
+                    "c",
+                    "Handling",
+                    progress -> {
+                      started.countDown();
+                      while (true) {
+                        progress.checkCancelled();
+                      }
+                    });
+              } catch (ferry.stone.core.work.CancelledException e) {
+                came.set("cancelled");
+              }
+            });
+    asker.start();
+    assertThat(started.await(5, TimeUnit.SECONDS)).isTrue();
+    jobs.cancelAll("c");
+    asker.join(5000);
+    assertThat(came.get()).isEqualTo("cancelled");
   }
 
   @Test

@@ -46,14 +46,20 @@ class AccessFilterTest {
     AccessFilter filter = filter("0.0.0.0", "tide");
     assertThat(answer(filter, request("quay.example")).getStatus()).isEqualTo(401);
     MockHttpServletRequest wrong = request("quay.example");
-    wrong.setParameter("token", "ebb");
+    wrong.setQueryString("token=ebb");
     assertThat(answer(filter, wrong).getStatus()).isEqualTo(401);
     MockHttpServletRequest first = request("quay.example");
-    first.setParameter("token", "tide");
+    first.setQueryString("token=tide");
     MockHttpServletResponse opened = answer(filter, first);
     assertThat(opened.getStatus()).isEqualTo(200);
     Cookie cookie = opened.getCookies()[0];
     assertThat(cookie.isHttpOnly()).isTrue();
+    assertThat(cookie.getSecure()).isFalse();
+    // The cookie opens, and does not give the token away.
+    assertThat(cookie.getValue()).doesNotContain("tide").hasSizeGreaterThan(40);
+    MockHttpServletRequest guess = request("quay.example");
+    guess.setCookies(new Cookie(cookie.getName(), "tide"));
+    assertThat(answer(filter, guess).getStatus()).isEqualTo(401);
     MockHttpServletRequest later = request("quay.example");
     later.setCookies(cookie);
     assertThat(answer(filter, later).getStatus()).isEqualTo(200);
@@ -61,11 +67,17 @@ class AccessFilterTest {
 
   @Test
   void changesFromOtherSitesAreRefusedEvenWithTheCookie() throws Exception {
+    AccessFilter filter = filter("0.0.0.0", "tide");
+    MockHttpServletRequest first = request("quay.example");
+    first.setQueryString("token=tide");
     MockHttpServletRequest request = request("quay.example");
     request.setMethod("POST");
-    request.setCookies(new Cookie("ferry_token", "tide"));
+    request.setCookies(answer(filter, first).getCookies());
     request.addHeader("Origin", "http://elsewhere.example");
-    assertThat(answer(filter("0.0.0.0", "tide"), request).getStatus()).isEqualTo(403);
+    MockHttpServletResponse refused = answer(filter, request);
+    assertThat(refused.getStatus()).isEqualTo(403);
+    assertThat(refused.getContentType()).startsWith("application/problem+json");
+    assertThat(refused.getContentAsString()).contains("\"status\":403");
   }
 
   @Test
@@ -73,5 +85,50 @@ class AccessFilterTest {
     AccessFilter filter = filter("127.0.0.1", "");
     assertThat(answer(filter, request("localhost")).getStatus()).isEqualTo(200);
     assertThat(answer(filter, request("rebound.example")).getStatus()).isEqualTo(403);
+  }
+
+  @Test
+  void aNameIsItsOwnWhateverItsCase() throws Exception {
+    assertThat(answer(filter("127.0.0.1", ""), request("LOCALHOST")).getStatus()).isEqualTo(200);
+  }
+
+  @Test
+  void wrongTokensAreThrottled() throws Exception {
+    AccessFilter filter = filter("0.0.0.0", "tide");
+    for (int i = 0; i < 10; i++) {
+      MockHttpServletRequest wrong = request("quay.example");
+      wrong.addHeader("Authorization", "Bearer guess" + i);
+      assertThat(answer(filter, wrong).getStatus()).isEqualTo(401);
+    }
+    MockHttpServletRequest right = request("quay.example");
+    right.setQueryString("token=tide");
+    MockHttpServletResponse late = answer(filter, right);
+    assertThat(late.getStatus()).isEqualTo(429);
+    assertThat(late.getHeader("Retry-After")).isEqualTo("60");
+    MockHttpServletRequest other = request("quay.example");
+    other.setRemoteAddr("10.1.2.3");
+    other.setQueryString("token=tide");
+    assertThat(answer(filter, other).getStatus()).isEqualTo(200);
+  }
+
+  @Test
+  void behindTlsTheCookieStaysThere() throws Exception {
+    MockHttpServletRequest request = request("quay.example");
+    request.setQueryString("token=tide");
+    request.addHeader("X-Forwarded-Proto", "https");
+    assertThat(answer(filter("0.0.0.0", "tide"), request).getCookies()[0].getSecure()).isTrue();
+  }
+
+  @Test
+  void everyAnswerSaysWhatBrowsersMayDo() throws Exception {
+    MockHttpServletResponse refused = answer(filter("127.0.0.1", ""), request("rebound.example"));
+    MockHttpServletResponse served = answer(filter("127.0.0.1", ""), request("localhost"));
+    for (MockHttpServletResponse response : new MockHttpServletResponse[] {refused, served}) {
+      assertThat(response.getHeader("Content-Security-Policy"))
+          .contains("default-src 'self'", "frame-ancestors 'none'", "object-src 'none'");
+      assertThat(response.getHeader("X-Content-Type-Options")).isEqualTo("nosniff");
+      assertThat(response.getHeader("Referrer-Policy")).isEqualTo("no-referrer");
+      assertThat(response.getHeader("Permissions-Policy")).contains("camera=()");
+    }
   }
 }
