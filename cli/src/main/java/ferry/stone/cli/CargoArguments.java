@@ -25,8 +25,11 @@ import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Stream;
 import picocli.CommandLine.Mixin;
@@ -55,7 +58,7 @@ final class CargoArguments {
   @Option(
       names = "--unit-in",
       paramLabel = "UNIT",
-      description = "Unit of the numbers where a file does not say: mm, cm, m, in, ft.")
+      description = "Unit of the numbers where a file does not say: " + LengthUnit.SYMBOLS + ".")
   private String unitIn;
 
   @Option(
@@ -64,6 +67,11 @@ final class CargoArguments {
       description = "Up axis where a file does not say: y, z, x, -y …")
   private String upIn;
 
+  @Option(
+      names = "--skip-bad",
+      description = "Carry the rest when some of several scene files cannot be read.")
+  private boolean skipBad;
+
   @Mixin private ShoreArgument shore;
 
   /** The shore that the survey goes by. */
@@ -71,8 +79,13 @@ final class CargoArguments {
     return shore.shore();
   }
 
-  /** A scene as it was read, with what was found. */
-  record Cargo(Scene near, Survey survey, Resources resources, String name) {}
+  /**
+   * A scene as it was read, with what was found.
+   *
+   * @param inputs files on the disk that were or may have been read
+   */
+  record Cargo(
+      Scene near, Survey survey, Resources resources, String name, Collection<Path> inputs) {}
 
   /**
    * Reads the files; the scene's frame is the stated, the given or the likeliest one.
@@ -92,7 +105,7 @@ final class CargoArguments {
         CargoPath.stem(files.get(0).toAbsolutePath().normalize().getFileName().toString());
     Findings findings = new Findings();
     ReadContext context = new ReadContext(resources, Map.of(), findings, Progress.NONE);
-    Scene read = CargoReader.read(name, scenes, context);
+    Scene read = readAll(name, scenes, context);
     Survey survey =
         Survey.of(read, findings.list(), shore.shore(), new SurveyMemo(), Progress.NONE);
     Frame frame = survey.likelyFrame(read);
@@ -107,7 +120,52 @@ final class CargoArguments {
       axesSource = FrameSource.CHOSEN;
     }
     Scene near = read.toBuilder().frame(frame, unitSource, axesSource).build();
-    return new Cargo(near, reread(survey, near), resources, name);
+    return new Cargo(near, reread(survey, near), resources, name, inputs(near, listed, scenes));
+  }
+
+  /** The files that the scene was read from, and those that it goes on needing. */
+  private Set<Path> inputs(Scene read, Map<String, Path> listed, List<String> scenes) {
+    Set<Path> inputs = new HashSet<>(files);
+    scenes.forEach(s -> inputs.add(listed.get(s)));
+    read.textures().stream()
+        .filter(t -> t.resource() != null)
+        .forEach(t -> inputs.add(listed.get(t.resource())));
+    listed.forEach(
+        (path, place) -> {
+          if (List.of("mtl", "bin").contains(CargoPath.extension(path))) {
+            inputs.add(place);
+          }
+        });
+    inputs.remove(null);
+    return inputs;
+  }
+
+  /** Reads all, or all that can be read: what cannot is a finding with its file. */
+  private Scene readAll(String name, List<String> scenes, ReadContext context)
+      throws IOException, FormatException {
+    List<String> left = new ArrayList<>(scenes);
+    while (true) {
+      try {
+        return CargoReader.read(name, left, context);
+      } catch (FormatException e) {
+        if (!skipBad || left.size() < 2 || !left.remove(e.resource())) {
+          boolean others = left.size() > 1 && left.contains(e.resource());
+          throw others
+              ? new FormatException(
+                  e.kind(),
+                  e.resource(),
+                  e.place(),
+                  e.problem()
+                      + " So none of the "
+                      + left.size()
+                      + " scene files was carried; --skip-bad carries the others.")
+              : e;
+        }
+        context
+            .findings()
+            .add(Finding.of("file-skipped", Severity.FIX, e.resource(), e.getMessage()));
+      }
+    }
   }
 
   /** Findings about the frame say what was done with it here. */
@@ -145,7 +203,7 @@ final class CargoArguments {
             () ->
                 new ParameterException(
                     spec.commandLine(),
-                    "--unit-in takes mm, cm, m, in or ft, not \"" + unitIn + "\"."));
+                    "--unit-in takes " + LengthUnit.SYMBOLS + ", not \"" + unitIn + "\"."));
   }
 
   private SignedAxis up() {
@@ -200,7 +258,7 @@ final class CargoArguments {
             FormatException.Kind.NOT_THIS_FORMAT,
             file.toString(),
             "",
-            "this is no scene file. Expected an OBJ, GLB, glTF, a folder or a zip.");
+            "this is no scene file. Expected an FBX, OBJ, GLB, glTF, a folder or a zip.");
       }
     }
   }

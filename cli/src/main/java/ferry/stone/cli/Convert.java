@@ -15,12 +15,11 @@ import ferry.stone.core.proof.LedgerRow;
 import ferry.stone.core.proof.Proof;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.work.Progress;
-import java.nio.file.Files;
+import java.io.OutputStream;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.TreeMap;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -77,6 +76,11 @@ final class Convert implements Callable<Integer> {
       description = "What of these parts goes to the origin: PIVOT, BASE or PLACE (nothing).")
   private PartFiles.Origin origin;
 
+  @Option(
+      names = "--force",
+      description = "Replace files that are there already; files that are read never are.")
+  private boolean force;
+
   @Spec private CommandSpec spec;
 
   @Override
@@ -118,29 +122,33 @@ final class Convert implements Callable<Integer> {
     }
     var stages = Handling.run(cargo.near(), steps(), Progress.NONE);
     Scene far = Handling.result(cargo.near(), stages);
-    Files.createDirectories(out);
-    Map<String, Path> written = new TreeMap<>();
-    Landings landings =
-        Landings.write(
-            far,
-            options,
-            cargo.name(),
-            cargo.resources(),
-            path -> {
-              Path place = out.resolve(path);
-              Files.createDirectories(place.getParent());
-              written.put(path, place);
-              return new java.io.BufferedOutputStream(Files.newOutputStream(place), 1 << 16);
-            },
-            Progress.NONE);
-    Proof proof =
-        landings.proof(
-            cargo.near(), far, options, new CargoFolder(written), cargo.resources(), Progress.NONE);
-    ObjectMapper mapper = new ObjectMapper();
-    ObjectNode json = mapper.valueToTree(proof);
-    json.set("source", InspectReport.of(cargo));
+    Proof proof;
     Path proofFile = out.resolve(Landing.stem(cargo.name()) + ".proof.json");
-    mapper.writerWithDefaultPrettyPrinter().writeValue(proofFile.toFile(), json);
+    Landings landings;
+    try (OutputFolder folder = new OutputFolder(out, cargo.inputs(), force)) {
+      if (!options.parts().each()) {
+        folder.check(options.stem(cargo.name()) + "." + options.format());
+      }
+      folder.check(proofFile.getFileName().toString());
+      landings =
+          Landings.write(
+              far, options, cargo.name(), cargo.resources(), folder::create, Progress.NONE);
+      proof =
+          landings.proof(
+              cargo.near(),
+              far,
+              options,
+              new CargoFolder(folder.written()),
+              cargo.resources(),
+              Progress.NONE);
+      ObjectMapper mapper = new ObjectMapper();
+      ObjectNode json = mapper.valueToTree(proof);
+      json.set("source", InspectReport.of(cargo));
+      try (OutputStream to = folder.create(proofFile.getFileName().toString())) {
+        mapper.writerWithDefaultPrettyPrinter().writeValue(to, json);
+      }
+      folder.keep();
+    }
     spec.commandLine()
         .getOut()
         .println(

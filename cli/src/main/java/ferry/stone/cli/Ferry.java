@@ -1,7 +1,10 @@
 package ferry.stone.cli;
 
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.math.Figures;
 import java.io.PrintWriter;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.FutureTask;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 
@@ -43,7 +46,24 @@ public final class Ferry {
       command.usage(err);
       return USAGE;
     }
-    return command.execute(args);
+    // A task of its own, so that faults of any kind end in a sentence.
+    FutureTask<Integer> task = new FutureTask<>(() -> command.execute(args));
+    try {
+      task.run();
+      return task.get();
+    } catch (ExecutionException e) {
+      Throwable cause = e.getCause();
+      err.println(
+          cause instanceof OutOfMemoryError
+              ? "This needs more memory than the "
+                  + Figures.bytes(Runtime.getRuntime().maxMemory())
+                  + " that it has. Give it more, e.g. FERRY_MEMORY=8g, or split the asset."
+              : oneLine("Unexpected fault: " + cause));
+      return LOST;
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      return LOST;
+    }
   }
 
   private static String oneLine(String message) {

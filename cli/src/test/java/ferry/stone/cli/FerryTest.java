@@ -1,6 +1,7 @@
 package ferry.stone.cli;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import com.fasterxml.jackson.databind.JsonNode;
@@ -243,5 +244,73 @@ class FerryTest {
     assertEquals(2.05, json.at("/bounds/max/1").asDouble(), 1e-4);
     JsonNode proof = new ObjectMapper().readTree(target.resolve("gate.proof.json").toFile());
     assertEquals(0, proof.path("lost").asInt());
+  }
+
+  @Test
+  void theSourceIsNeverWrittenOver() throws Exception {
+    Path target = folder.resolve("out");
+    assertEquals(0, run("convert", door().toString(), "--to", "glb", "--out", target.toString()));
+    Path glb = target.resolve("door.glb");
+    byte[] before = Files.readAllBytes(glb);
+    int code = run("convert", glb.toString(), "--to", "glb", "--out", target.toString(), "--force");
+    assertEquals(1, code);
+    assertTrue(err.toString().contains("would be written over"), err.toString());
+    org.junit.jupiter.api.Assertions.assertArrayEquals(before, Files.readAllBytes(glb));
+  }
+
+  @Test
+  void filesThatAreThereStayUnlessForced() throws Exception {
+    Path target = Files.createDirectories(folder.resolve("out"));
+    Files.writeString(target.resolve("door.glb"), "mine");
+    assertEquals(1, run("convert", door().toString(), "--to", "glb", "--out", target.toString()));
+    assertTrue(err.toString().contains("--force"), err.toString());
+    assertEquals("mine", Files.readString(target.resolve("door.glb")));
+    try (var left = Files.list(target)) {
+      assertEquals(1, left.count(), "no temporary folder, no proof");
+    }
+    assertEquals(
+        0, run("convert", door().toString(), "--to", "glb", "--out", target.toString(), "--force"));
+    assertTrue(Files.size(target.resolve("door.glb")) > 500);
+    assertTrue(Files.exists(target.resolve("door.proof.json")));
+  }
+
+  @Test
+  void aRefusedLandingLeavesNoFolderBehind() throws Exception {
+    Path bad = Files.writeString(folder.resolve("bad.glb"), "glTF nonsense");
+    Path target = folder.resolve("new/deep");
+    assertEquals(1, run("convert", bad.toString(), "--to", "fbx", "--out", target.toString()));
+    assertFalse(Files.exists(folder.resolve("new")));
+  }
+
+  @Test
+  void whereNothingCanBeWrittenIsSaidInASentence() throws Exception {
+    Path file = Files.writeString(folder.resolve("file"), "x");
+    assertEquals(
+        1,
+        run("convert", door().toString(), "--to", "glb", "--out", file.resolve("out").toString()));
+    assertTrue(err.toString().contains("Nothing can be written to"), err.toString());
+    assertTrue(err.toString().contains("--out"), err.toString());
+  }
+
+  @Test
+  void oneBadFileIsNamedAndTheRestCarriedIfAsked() throws Exception {
+    Path cargo = Files.createDirectories(folder.resolve("cargo"));
+    Files.writeString(cargo.resolve("a.obj"), DOOR);
+    Files.writeString(cargo.resolve("b.obj"), "no obj at all");
+    assertEquals(1, run("inspect", cargo.toString()));
+    assertTrue(err.toString().contains("b.obj"), err.toString());
+    assertTrue(err.toString().contains("--skip-bad"), err.toString());
+    assertEquals(0, run("inspect", cargo.toString(), "--skip-bad", "--json"));
+    assertTrue(out.toString().contains("file-skipped"), out.toString());
+  }
+
+  @Test
+  void unitsAreNamedAsTheyAreRead() {
+    String all = ferry.stone.core.math.LengthUnit.SYMBOLS;
+    for (var unit : ferry.stone.core.math.LengthUnit.values()) {
+      assertTrue(all.matches(".*\\b" + unit.symbol() + "\\b.*"), unit.symbol());
+    }
+    assertEquals(2, run("inspect", "x.obj", "--unit-in", "furlong"));
+    assertTrue(err.toString().contains(all), err.toString());
   }
 }

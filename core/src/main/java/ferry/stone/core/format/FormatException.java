@@ -24,6 +24,7 @@ public final class FormatException extends Exception {
   private final Kind kind;
   private final String resource;
   private final String place;
+  private final String problem;
 
   /**
    * @param resource path of the file in the cargo
@@ -35,6 +36,7 @@ public final class FormatException extends Exception {
     this.kind = kind;
     this.resource = resource;
     this.place = place;
+    this.problem = problem;
   }
 
   public Kind kind() {
@@ -43,6 +45,11 @@ public final class FormatException extends Exception {
 
   public String resource() {
     return resource;
+  }
+
+  /** What was found and what to do, without the place. */
+  public String problem() {
+    return problem;
   }
 
   public String place() {

@@ -14,6 +14,9 @@ public enum LengthUnit {
   FOOT("ft", "foot", 0.3048),
   YARD("yd", "yard", 0.9144);
 
+  /** All symbols, for people. */
+  public static final String SYMBOLS = "mm, cm, dm, m, km, in, ft or yd";
+
   private final String symbol;
   private final String word;
   private final double metres;

@@ -40,6 +40,8 @@ import org.springframework.stereotype.Service;
 @Service
 public class CrossingService {
   private static final int LONGEST_NAME = 120;
+  private static final long LONGEST_WAIT_NANOS = 20_000_000_000L;
+  private static final long WAIT_MILLIS = 50;
 
   private final CrossingRepository crossings;
   private final CargoRepository cargo;
@@ -312,12 +314,17 @@ public class CrossingService {
       // While the cargo is read anew the page goes on with what it shows.
       return before;
     }
+    if (crossing.state().equals("reading")) {
+      // Who asks while the cargo is read gets what is read, unless that takes long.
+      crossing = whenRead(id);
+    }
     if (!crossing.state().equals("ready")) {
       throw new ConflictException(
           crossing.state().equals("failed")
               ? crossing.problem()
               : "The cargo has not been read yet.");
     }
+    before = store.known(id).orElse(null);
     return before != null
         ? before
         : store.get(
@@ -327,6 +334,21 @@ public class CrossingService {
               migration.run(id, made);
               return made;
             });
+  }
+
+  private Crossing whenRead(String id) {
+    Crossing crossing = get(id);
+    long end = System.nanoTime() + LONGEST_WAIT_NANOS;
+    while (crossing.state().equals("reading") && System.nanoTime() < end) {
+      try {
+        Thread.sleep(WAIT_MILLIS);
+      } catch (InterruptedException e) {
+        Thread.currentThread().interrupt();
+        return crossing;
+      }
+      crossing = get(id);
+    }
+    return crossing;
   }
 
   /** Lets a crossing's scenes go; they are loaded again when somebody asks. */

@@ -62,7 +62,7 @@ final class PartNotes {
 
   private static String threshold(double value, boolean distance, Scene scene) {
     if (distance) {
-      return value == Double.MAX_VALUE
+      return value == Double.MAX_VALUE || !Double.isFinite(value)
           ? "no end"
           : Figures.length(value * scene.frame().metresPerUnit());
     }

@@ -16,7 +16,7 @@ import java.util.zip.Inflater;
  */
 final class FbxBinaryParser {
   static final int WIDE_HEADS = 7500;
-  private static final int HEAD = 27;
+  static final int HEAD = 27;
 
   /** The first bytes of every file of this form. */
   static final byte[] MARK = {
@@ -39,6 +39,22 @@ final class FbxBinaryParser {
   }
 
   /** Whether a file begins as the binary form does. */
+  /**
+   * Whether a file without a whole mark was binary once: it has some of the mark, or zero bytes
+   * near its beginning, which text has nowhere.
+   */
+  static boolean wasBinary(byte[] file) {
+    int same = 0;
+    for (int i = 0; i < Math.min(MARK.length, file.length); i++) {
+      same += file[i] == MARK[i] ? 1 : 0;
+    }
+    boolean zeros = false;
+    for (int i = 0; i < Math.min(4 * HEAD, file.length); i++) {
+      zeros |= file[i] == 0;
+    }
+    return file.length > 0 && (2 * same >= MARK.length || zeros && same >= 4);
+  }
+
   static boolean isBinary(byte[] file) {
     if (file.length < HEAD) {
       return false;

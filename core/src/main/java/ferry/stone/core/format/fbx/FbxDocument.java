@@ -46,6 +46,13 @@ final class FbxDocument {
 
   static FbxDocument parse(String resource, byte[] file, Findings findings) throws FormatException {
     boolean binary = FbxBinaryParser.isBinary(file);
+    if (!binary && FbxBinaryParser.wasBinary(file)) {
+      throw new FormatException(
+          file.length < FbxBinaryParser.HEAD ? Kind.TRUNCATED : Kind.CORRUPT,
+          resource,
+          "byte 0",
+          "this is a binary FBX whose beginning is damaged or cut. Copy or export it again.");
+    }
     if (!binary && !looksLikeText(file)) {
       throw new FormatException(
           Kind.NOT_THIS_FORMAT,
