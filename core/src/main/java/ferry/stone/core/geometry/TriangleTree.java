@@ -1,5 +1,7 @@
 package ferry.stone.core.geometry;
 
+import ferry.stone.core.work.Cancel;
+
 /**
  * Nearest point on a set of triangles: a tree of boxes, built in O(t log t) by halving at the
  * median centre, asked in about O(log t).
@@ -85,6 +87,7 @@ public final class TriangleTree {
     int left = from;
     int right = to;
     while (left < right) {
+      Cancel.point();
       double pivot = centre((left + right) >>> 1, axis);
       int i = left;
       int j = right;

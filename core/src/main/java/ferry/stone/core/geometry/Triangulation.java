@@ -9,11 +9,15 @@ import org.joml.Vector3d;
  *
  * <p>Ear clipping (Meisters 1975, "Polygons have ears") in the plane of the polygon's Newell normal
  * (Sutherland, Sproull and Schumacker 1974). A quad is cut along the diagonal that keeps both
- * halves facing the polygon's side; if both do, along 0–2. Time O(n²) for a polygon of n corners. A
- * polygon without area, or one that crosses itself so that no ear is left, is cut as a fan; every
- * polygon gives n − 2 triangles.
+ * halves facing the polygon's side; if both do, along 0–2. From {@value #LARGE} corners on {@link
+ * MonotoneCut} is used, so that time is O(n log n) for a polygon of n corners. A polygon without
+ * area, or one that crosses itself so that no ear is left, is cut as a fan, and so is a large one
+ * that crosses or touches itself; every polygon gives n − 2 triangles.
  */
 public final class Triangulation {
+  /** Corners from which ear clipping would take too long. */
+  static final int LARGE = 400;
+
   private final Coordinates points;
   private double[] px = new double[16];
   private double[] py = new double[16];
@@ -47,7 +51,19 @@ public final class Triangulation {
       }
       return put(out, put(out, at, start, start + 1, start + 2), start, start + 2, start + 3);
     }
-    return clip(start, n, out, at);
+    return n < LARGE ? clip(start, n, out, at) : large(start, n, out, at);
+  }
+
+  private int large(int start, int n, int[] out, int at) {
+    int[] cut = MonotoneCut.of(px, py, n);
+    int place = at;
+    for (int i = 0; i < n - 2; i++) {
+      place =
+          cut == null
+              ? put(out, place, start, start + i + 1, start + i + 2)
+              : put(out, place, start + cut[3 * i], start + cut[3 * i + 1], start + cut[3 * i + 2]);
+    }
+    return place;
   }
 
   private int clip(int start, int n, int[] out, int at) {

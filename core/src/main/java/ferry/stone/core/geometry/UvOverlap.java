@@ -4,6 +4,7 @@ import ferry.stone.core.math.IntList;
 import ferry.stone.core.scene.Attribute;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Polygons;
+import ferry.stone.core.work.Cancel;
 import java.util.BitSet;
 
 /**
@@ -88,6 +89,7 @@ public record UvOverlap(double part, IntList faces) {
     double sign = Math.signum(area);
     boolean hit = false;
     for (int y = fromY; y <= toY; y++) {
+      Cancel.point();
       for (int x = fromX; x <= toX; x++) {
         double px = x + SHIFT;
         double py = y + SHIFT;

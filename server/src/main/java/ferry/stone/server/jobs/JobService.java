@@ -1,6 +1,7 @@
 package ferry.stone.server.jobs;
 
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.work.Cancel;
 import ferry.stone.core.work.CancelledException;
 import ferry.stone.core.work.Progress;
 import ferry.stone.server.FerrySettings;
@@ -133,7 +134,12 @@ public class JobService {
     running.put(job.id(), entry);
     String state = "failed";
     try {
-      work.accept(entry);
+      Cancel.during(
+          entry,
+          () -> {
+            work.accept(entry);
+            return null;
+          });
       state = "done";
     } catch (CancelledException e) {
       state = "cancelled";
@@ -153,7 +159,12 @@ public class JobService {
             () -> {
               entry.checkCancelled();
               change(entry, entry.job.with("running", "starting", 0, null), true);
-              work.run(entry);
+              Cancel.during(
+                  entry,
+                  () -> {
+                    work.run(entry);
+                    return null;
+                  });
               change(entry, entry.job.with("done", "done", 1, null), true);
               return null;
             });
