@@ -84,7 +84,7 @@ final class SceneMerge {
       if (known == null) {
         known = builder.newId();
         materialBySignature.put(signature(moved), known);
-        builder.add(withId(moved, known));
+        builder.add(moved.withId(known));
       }
       materials.put(m.id(), known);
     }
@@ -229,27 +229,7 @@ final class SceneMerge {
                               u.amount(),
                               u.options())));
             });
-    return new Material(
-        m.id(),
-        m.name(),
-        m.shading(),
-        channels,
-        m.alpha(),
-        m.alphaCutoff(),
-        m.doubleSided(),
-        m.properties());
-  }
-
-  private static Material withId(Material m, int id) {
-    return new Material(
-        id,
-        m.name(),
-        m.shading(),
-        m.channels(),
-        m.alpha(),
-        m.alphaCutoff(),
-        m.doubleSided(),
-        m.properties());
+    return m.withChannels(channels);
   }
 
   /** All that a material says, as text: equal texts are equal materials. */

@@ -46,6 +46,20 @@ public record CapabilityTable(
       this.versions = versions;
     }
 
+    /** What no writer of ours can hold, whatever the format. */
+    public Builder neverWritten() {
+      set(
+          Capability.BROKEN_LAYERS,
+          Fate.NONE,
+          Fate.LOST,
+          "Such a layer cannot be written: it is left out.");
+      return set(
+          Capability.NOT_READ,
+          Fate.LOST,
+          Fate.LOST,
+          "There is no place for it here yet, so no landing holds it.");
+    }
+
     public Builder set(Capability capability, Fate read, Fate written, String how) {
       known.put(capability, new Support(capability, read, written, how));
       return this;

@@ -62,24 +62,8 @@ public record RenderPrimitive(
         newIndices[3 * t + k] = place[indices[3 * triangles[t] + k]];
       }
     }
-    List<float[]> newUvs = new ArrayList<>();
-    uvs.forEach(uv -> newUvs.add(picked(uv, 2, vertices)));
-    int[] newSource = new int[vertices.length];
-    for (int i = 0; i < newSource.length; i++) {
-      newSource[i] = sourceVertex[vertices[i]];
-    }
-    return new RenderPrimitive(
-        materialId,
-        slot,
-        picked(positions, 3, vertices),
-        picked(normals, 3, vertices),
-        picked(tangents, TangentSpace.COMPONENTS, vertices),
-        newUvs,
-        picked(colours, colourComponents, vertices),
-        colourComponents,
-        newSource,
-        newIndices,
-        newFaces);
+    float[] newTangents = picked(tangents, TangentSpace.COMPONENTS, vertices);
+    return gathered(vertices, newTangents, newIndices, newFaces);
   }
 
   /** Whether all tangents can be used: of length 1, with a side. */
@@ -136,24 +120,7 @@ public record RenderPrimitive(
       int from = TangentSpace.COMPONENTS * Math.max(0, cornerOf.get(v));
       System.arraycopy(corners, from, made, TangentSpace.COMPONENTS * v, TangentSpace.COMPONENTS);
     }
-    List<float[]> newUvs = new ArrayList<>();
-    uvs.forEach(uv -> newUvs.add(picked(uv, 2, vertices)));
-    int[] newSource = new int[vertices.length];
-    for (int i = 0; i < newSource.length; i++) {
-      newSource[i] = sourceVertex[vertices[i]];
-    }
-    return new RenderPrimitive(
-        materialId,
-        slot,
-        picked(positions, 3, vertices),
-        picked(normals, 3, vertices),
-        made,
-        newUvs,
-        picked(colours, colourComponents, vertices),
-        colourComponents,
-        newSource,
-        newIndices,
-        triangleFace);
+    return gathered(vertices, made, newIndices, triangleFace);
   }
 
   private static boolean alike(float[] corners, int a, int b) {
@@ -179,6 +146,29 @@ public record RenderPrimitive(
         sourceVertex,
         indices,
         triangleFace);
+  }
+
+  /** The values of given vertices, in their order, under new triangles. */
+  private RenderPrimitive gathered(
+      int[] vertices, float[] newTangents, int[] newIndices, int[] newFaces) {
+    List<float[]> newUvs = new ArrayList<>();
+    uvs.forEach(uv -> newUvs.add(picked(uv, 2, vertices)));
+    int[] newSource = new int[vertices.length];
+    for (int i = 0; i < newSource.length; i++) {
+      newSource[i] = sourceVertex[vertices[i]];
+    }
+    return new RenderPrimitive(
+        materialId,
+        slot,
+        picked(positions, 3, vertices),
+        picked(normals, 3, vertices),
+        newTangents,
+        newUvs,
+        picked(colours, colourComponents, vertices),
+        colourComponents,
+        newSource,
+        newIndices,
+        newFaces);
   }
 
   private static float[] picked(float[] values, int components, int[] vertices) {

@@ -221,17 +221,7 @@ public final class Rename extends BasicStep<Rename.Params> {
       List<String> names = names(scene.materials().stream().map(Material::name).toList());
       List<Material> materials = new ArrayList<>();
       for (int i = 0; i < names.size(); i++) {
-        Material m = scene.materials().get(i);
-        materials.add(
-            new Material(
-                m.id(),
-                names.get(i),
-                m.shading(),
-                m.channels(),
-                m.alpha(),
-                m.alphaCutoff(),
-                m.doubleSided(),
-                m.properties()));
+        materials.add(scene.materials().get(i).withName(names.get(i)));
       }
       return scene.toBuilder().materials(materials).build();
     }

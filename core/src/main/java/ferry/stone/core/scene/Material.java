@@ -64,6 +64,19 @@ public record Material(
     properties = Map.copyOf(properties);
   }
 
+  public Material withId(int other) {
+    return new Material(
+        other, name, shading, channels, alpha, alphaCutoff, doubleSided, properties);
+  }
+
+  public Material withName(String other) {
+    return new Material(id, other, shading, channels, alpha, alphaCutoff, doubleSided, properties);
+  }
+
+  public Material withChannels(Map<Channel, Value> others) {
+    return new Material(id, name, shading, others, alpha, alphaCutoff, doubleSided, properties);
+  }
+
   public Material withDoubleSided(boolean both) {
     return new Material(id, name, shading, channels, alpha, alphaCutoff, both, properties);
   }

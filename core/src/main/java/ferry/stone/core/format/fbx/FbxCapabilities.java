@@ -79,16 +79,7 @@ public final class FbxCapabilities {
               Fate.KEPT,
               Fate.CHANGED,
               "They get a material of their own: readers would give them the first.")
-          .set(
-              Capability.BROKEN_LAYERS,
-              Fate.NONE,
-              Fate.LOST,
-              "Such a layer cannot be written: it is left out.")
-          .set(
-              Capability.NOT_READ,
-              Fate.LOST,
-              Fate.LOST,
-              "There is no place for it here yet, so no landing holds it.")
+          .neverWritten()
           .set(
               Capability.MATERIAL_CHANNELS,
               Fate.KEPT,

@@ -178,15 +178,7 @@ final class FbxMaterialWriter {
                 channels.put(channel, value);
               }
             });
-    return new Material(
-        m.id(),
-        m.name(),
-        m.shading(),
-        channels,
-        m.alpha(),
-        m.alphaCutoff(),
-        m.doubleSided(),
-        m.properties());
+    return m.withChannels(channels);
   }
 
   private void classic(Material m, List<FbxRecord> p) {

@@ -159,16 +159,7 @@ public final class GltfCapabilities {
               Fate.KEPT,
               Fate.LOST,
               "Such textures are left out there: no program can place them.")
-          .set(
-              Capability.BROKEN_LAYERS,
-              Fate.NONE,
-              Fate.LOST,
-              "Such a layer cannot be written: it is left out.")
-          .set(
-              Capability.NOT_READ,
-              Fate.LOST,
-              Fate.LOST,
-              "There is no place for it here yet, so no landing holds it.")
+          .neverWritten()
           .set(Capability.PACKING, Fate.KEPT, Fate.CHANGED, "As chosen at the landing.")
           .build();
 

@@ -144,19 +144,9 @@ final class UvlessTextures {
   }
 
   private int copy(SceneBuilder builder, Material material, int sets) {
-    Material bare = without(material, sets);
     int id = builder.newId();
     names.add(material.name());
-    added.add(
-        new Material(
-            id,
-            material.name() + COPY,
-            bare.shading(),
-            bare.channels(),
-            bare.alpha(),
-            bare.alphaCutoff(),
-            bare.doubleSided(),
-            bare.properties()));
+    added.add(without(material, sets).withId(id).withName(material.name() + COPY));
     return id;
   }
 
@@ -174,16 +164,6 @@ final class UvlessTextures {
         channels.put(e.getKey(), new Material.Value(value.factor(), null));
       }
     }
-    return any
-        ? new Material(
-            material.id(),
-            material.name(),
-            material.shading(),
-            channels,
-            material.alpha(),
-            material.alphaCutoff(),
-            material.doubleSided(),
-            material.properties())
-        : material;
+    return any ? material.withChannels(channels) : material;
   }
 }
