@@ -10,7 +10,7 @@ export const BUDGETS: { name: keyof Shore['budgets']; label: string }[] = [
   { name: 'morphs', label: 'Morph targets a mesh' },
   { name: 'textureSize', label: 'Longest side of images, px' },
   { name: 'materialsPerMesh', label: 'Materials a mesh' },
-  { name: 'skinMove', label: 'Skin may move, mm at 1.75 m' },
+  { name: 'skinMove', label: 'Skin may move, mm at 1.75 m (0: not at all)' },
 ];
 
 /** Wishes of a shore in words. */

@@ -63,7 +63,9 @@ export function PackingFields({ packing, onChange }: Props) {
           checked={packing.tangents}
           onChange={(e) => onChange({ tangents: e.target.checked })}
         />
-        <div className="form-text">On: else each viewer makes its own, and lights differ.</div>
+        <div className="form-text">
+          Off: each viewer computes its own, and the shading may differ.
+        </div>
       </fieldset>
       <fieldset>
         <legend>Limits</legend>
