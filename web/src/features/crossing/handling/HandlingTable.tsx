@@ -35,7 +35,7 @@ export function HandlingTable({ id }: { id: string }) {
     <>
       <QuaysideHead title="Handling">
         <span className="pill pill-plain">
-          {steps.filter((s) => s.step.enabled).length} of {steps.length} in effect
+          {steps.filter((s) => s.step.enabled && !s.failure).length} of {steps.length} in effect
         </span>
         <span className="end">
           <Button
