@@ -9,8 +9,8 @@ import org.openjdk.jmh.runner.options.OptionsBuilder;
 
 /**
  * Runs the benchmarks and prints ratios; the argument is part of a benchmark's name, or {@code
- * scale} for large files through the disk, {@code fbx} for those of FBX, or {@code steps} for every
- * step and the survey.
+ * scale} for large files through the disk, {@code fbx} for those of FBX, {@code steps} for every
+ * step and the survey, or {@code fuzz} and seconds for a coverage-guided search for faults.
  */
 public final class Run {
   private Run() {}
@@ -26,6 +26,11 @@ public final class Run {
     }
     if (args.length > 0 && args[0].equals("fbx")) {
       FbxScale.print(java.nio.file.Path.of(args.length > 1 ? args[1] : "e2e/checks"));
+      return;
+    }
+    if (args.length > 0 && args[0].equals("fuzz")) {
+      int seconds = args.length > 1 ? Integer.parseInt(args[1]) : 60;
+      FuzzRun.run(seconds, java.nio.file.Path.of("bench/target/fuzz").toAbsolutePath());
       return;
     }
     OptionsBuilder options = new OptionsBuilder();

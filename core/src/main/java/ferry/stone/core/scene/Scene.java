@@ -194,13 +194,18 @@ public record Scene(
     return bounds;
   }
 
-  /** Path of every node from its root: names joined by {@code /}. */
+  /** Path of every node from its root; see {@link NodePaths}. */
   public List<String> paths() {
-    String[] paths = new String[nodes.size()];
+    NodePaths.Path[] paths = new NodePaths.Path[nodes.size()];
+    String[] texts = new String[paths.length];
     for (int i = 0; i < paths.length; i++) {
       Node node = nodes.get(i);
-      paths[i] = node.parent() < 0 ? node.name() : paths[node.parent()] + "/" + node.name();
+      paths[i] =
+          node.parent() < 0
+              ? NodePaths.Path.root(node.name())
+              : paths[node.parent()].child(node.name());
+      texts[i] = paths[i].text();
     }
-    return List.of(paths);
+    return List.of(texts);
   }
 }

@@ -37,6 +37,16 @@ public abstract class FormatConformanceTest {
     return files;
   }
 
+  /** The smallest of some files, since it is read once for each of its bytes. */
+  private TestFiles smallest() throws Exception {
+    TestFiles smallest = written(20);
+    for (long seed = 21; seed < 32; seed++) {
+      TestFiles next = written(seed);
+      smallest = next.size(file()) < smallest.size(file()) ? next : smallest;
+    }
+    return smallest;
+  }
+
   private Scene readBack(TestFiles files) throws Exception {
     return read(file(), ReadContext.of(files));
   }
@@ -73,10 +83,9 @@ public abstract class FormatConformanceTest {
   }
 
   @Test
-  void aFileCutAnywhereEndsInASceneOrASentence() throws Exception {
-    byte[] whole = written(5).bytes(file());
-    int step = Math.max(1, whole.length / 1500);
-    for (int length = 1; length < whole.length; length += step) {
+  void aFileCutAtAnyByteEndsInASceneOrASentence() throws Exception {
+    byte[] whole = smallest().bytes(file());
+    for (int length = 1; length < whole.length; length++) {
       byte[] cut = Arrays.copyOf(whole, length);
       try {
         readBack(new TestFiles().with(file(), cut));

@@ -1,5 +1,6 @@
 package ferry.stone.core.format.fbx;
 
+import ferry.stone.core.format.Budget;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FormatException.Kind;
 import java.nio.ByteBuffer;
@@ -30,15 +31,16 @@ final class FbxBinaryParser {
   private static final int MOST_GROWTH = 1040;
 
   private final String resource;
+  private final Budget budget;
   private final ByteBuffer in;
   private boolean wide;
 
-  private FbxBinaryParser(String resource, byte[] file) {
+  private FbxBinaryParser(String resource, byte[] file, Budget budget) {
     this.resource = resource;
+    this.budget = budget;
     in = ByteBuffer.wrap(file).order(ByteOrder.LITTLE_ENDIAN);
   }
 
-  /** Whether a file begins as the binary form does. */
   /**
    * Whether a file without a whole mark was binary once: it has some of the mark, or zero bytes
    * near its beginning, which text has nowhere.
@@ -55,6 +57,7 @@ final class FbxBinaryParser {
     return file.length > 0 && (2 * same >= MARK.length || zeros && same >= 4);
   }
 
+  /** Whether a file begins as the binary form does. */
   static boolean isBinary(byte[] file) {
     if (file.length < HEAD) {
       return false;
@@ -72,8 +75,8 @@ final class FbxBinaryParser {
   }
 
   /** All top records below one that has no name. */
-  static FbxRecord parse(String resource, byte[] file) throws FormatException {
-    FbxBinaryParser parser = new FbxBinaryParser(resource, file);
+  static FbxRecord parse(String resource, byte[] file, Budget budget) throws FormatException {
+    FbxBinaryParser parser = new FbxBinaryParser(resource, file, budget);
     parser.wide = version(file) >= WIDE_HEADS;
     return parser.records();
   }
@@ -201,6 +204,8 @@ final class FbxBinaryParser {
           at,
           "the array of " + name + " claims " + count + " values, which do not fit.");
     }
+    // Unpacked once as bytes, and once as the numbers that are kept.
+    budget.claim(2L * Double.BYTES * count, "byte " + at, "the array of " + name);
     ByteBuffer data;
     if (encoding == 0) {
       data = in.slice(in.position(), (int) bytes).order(ByteOrder.LITTLE_ENDIAN);

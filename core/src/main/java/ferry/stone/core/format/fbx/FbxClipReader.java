@@ -3,6 +3,8 @@ package ferry.stone.core.format.fbx;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Severity;
+import ferry.stone.core.format.Budget;
+import ferry.stone.core.format.FormatException;
 import ferry.stone.core.math.DoubleList;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.motion.TrackValues;
@@ -68,6 +70,7 @@ final class FbxClipReader {
   private final List<Value> values;
   private final double framesPerSecond;
   private final double tolerance;
+  private final Budget budget;
   private final Findings findings;
 
   /**
@@ -79,8 +82,10 @@ final class FbxClipReader {
       double framesPerSecond,
       double[] span,
       double size,
+      Budget budget,
       Findings findings) {
     this.span = span;
+    this.budget = budget;
     tolerance = PLACE * (size > 0 ? size : 1);
     this.models = models;
     this.values = values;
@@ -89,7 +94,7 @@ final class FbxClipReader {
   }
 
   /** The clip of a take; one in which nothing moves keeps its name and range. */
-  Clip clip(int id, String name, FbxMotion motion) {
+  Clip clip(int id, String name, FbxMotion motion) throws FormatException {
     double[] range = motion.range();
     double start = motion.stated("LocalStart");
     double end = motion.stated("LocalStop");
@@ -120,12 +125,12 @@ final class FbxClipReader {
         blended |= isBlended(moves[i]);
         if (!bound[i]) {
           FbxPartMotion part = new FbxPartMotion(models.get(i).rest(), moves[i], tolerance);
-          tracks.addAll(part.tracks(models.get(i).nodeId(), times));
+          add(name, part.tracks(models.get(i).nodeId(), times), tracks);
         }
       }
     }
     hierarchy(name, moves, bound, start, end, tracks);
-    others(motion, start, end, tracks, keys);
+    others(name, motion, start, end, tracks, keys);
     if (blended) {
       findings.add(
           Finding.of(
@@ -136,6 +141,15 @@ final class FbxClipReader {
                   + " one motion."));
     }
     return new Clip(id, name, start, end, tracks, keys);
+  }
+
+  /** Adds sampled motion within the budget: a few keys can stand for many hours of it. */
+  private void add(String take, List<Track> sampled, List<Track> tracks) throws FormatException {
+    for (Track track : sampled) {
+      long numbers = track.timesSeconds().length + (long) track.values().length;
+      budget.derive(Double.BYTES * numbers, take, "the motion of the take");
+      tracks.add(track);
+    }
   }
 
   private static FbxMotion.Value[] moves(Model model, FbxMotion motion) {
@@ -248,7 +262,8 @@ final class FbxClipReader {
       boolean[] bound,
       double start,
       double end,
-      List<Track> tracks) {
+      List<Track> tracks)
+      throws FormatException {
     Set<Integer> needed = new HashSet<>();
     for (int i = 0; i < bound.length; i++) {
       for (int above = i; bound[i] && above >= 0; above = models.get(above).parent()) {
@@ -267,7 +282,7 @@ final class FbxClipReader {
       }
     }
     FbxHierarchyMotion motion = new FbxHierarchyMotion(models, moves, needed, bound, tolerance);
-    tracks.addAll(motion.tracks(grid(all, start, end)));
+    add(take, motion.tracks(grid(all, start, end)), tracks);
     Set<String> sheared = motion.sheared();
     if (!sheared.isEmpty()) {
       findings.add(
@@ -285,7 +300,8 @@ final class FbxClipReader {
   }
 
   private void others(
-      FbxMotion motion, double start, double end, List<Track> tracks, List<Keys> keys) {
+      String take, FbxMotion motion, double start, double end, List<Track> tracks, List<Keys> keys)
+      throws FormatException {
     for (Value value : values) {
       FbxMotion.Value moving = motion.value(value.object(), value.name(), value.rest(), false);
       if (moving == null) {
@@ -298,8 +314,9 @@ final class FbxClipReader {
       for (int target : value.targets()) {
         Track track = FbxTracks.of(target, value.track(), curves, value.rest(), value.factor());
         boolean scaled = value.function() == null;
-        tracks.add(
-            seen ? switched(track) : scaled ? track : TrackValues.through(track, value.function()));
+        track =
+            seen ? switched(track) : scaled ? track : TrackValues.through(track, value.function());
+        add(take, List.of(track), tracks);
         for (int c = 0; c < curves.length && !seen && scaled; c++) {
           if (curves[c] != null) {
             keys.add(new Keys(target, value.track(), c, curves[c].mapped(value.factor(), 0)));

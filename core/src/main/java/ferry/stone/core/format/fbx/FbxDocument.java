@@ -3,6 +3,7 @@ package ferry.stone.core.format.fbx;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Severity;
+import ferry.stone.core.format.Budget;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FormatException.Kind;
 import ferry.stone.core.math.Figures;
@@ -44,7 +45,8 @@ final class FbxDocument {
     this.root = root;
   }
 
-  static FbxDocument parse(String resource, byte[] file, Findings findings) throws FormatException {
+  static FbxDocument parse(String resource, byte[] file, Budget budget, Findings findings)
+      throws FormatException {
     boolean binary = FbxBinaryParser.isBinary(file);
     if (!binary && FbxBinaryParser.wasBinary(file)) {
       throw new FormatException(
@@ -62,7 +64,9 @@ final class FbxDocument {
               + " Export it again as FBX.");
     }
     FbxRecord root =
-        binary ? FbxBinaryParser.parse(resource, file) : FbxTextParser.parse(resource, file);
+        binary
+            ? FbxBinaryParser.parse(resource, file, budget)
+            : FbxTextParser.parse(resource, file);
     int version =
         binary
             ? FbxBinaryParser.version(file)

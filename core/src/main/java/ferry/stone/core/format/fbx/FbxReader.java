@@ -2,6 +2,7 @@ package ferry.stone.core.format.fbx;
 
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Severity;
+import ferry.stone.core.format.Budget;
 import ferry.stone.core.format.CargoPath;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
@@ -38,6 +39,7 @@ public final class FbxReader {
   private static final double TOLERANCE = 1e-9;
 
   private final FbxDocument document;
+  private final Budget budget;
   private final ReadContext context;
   private final String resource;
   private final SceneBuilder scene;
@@ -55,7 +57,8 @@ public final class FbxReader {
 
   private record Take(String name, FbxMotion motion) {}
 
-  private FbxReader(FbxDocument document, String resource, ReadContext context) {
+  private FbxReader(FbxDocument document, String resource, Budget budget, ReadContext context) {
+    this.budget = budget;
     this.document = document;
     this.resource = resource;
     this.context = context;
@@ -77,8 +80,16 @@ public final class FbxReader {
     try (InputStream in = context.resources().open(resource)) {
       file = in.readAllBytes();
     }
-    FbxDocument document = FbxDocument.parse(resource, file, context.findings());
-    return new FbxReader(document, resource, context).build();
+    if (file.length == 0) {
+      throw new FormatException(
+          FormatException.Kind.TRUNCATED,
+          resource,
+          "",
+          "the file is empty (0 bytes). Export or copy it again.");
+    }
+    Budget budget = Budget.of(resource, context.resources());
+    FbxDocument document = FbxDocument.parse(resource, file, budget, context.findings());
+    return new FbxReader(document, resource, budget, context).build();
   }
 
   private Scene build() throws FormatException {
@@ -365,7 +376,7 @@ public final class FbxReader {
     scene.nodes(withSkins);
   }
 
-  private void clips(double framesPerSecond) {
+  private void clips(double framesPerSecond) throws FormatException {
     FbxMovingValues values = new FbxMovingValues(document);
     for (FbxDocument.Item geometry : document.all("Geometry")) {
       PolygonMesh mesh = meshes.get(geometry.id());
@@ -392,6 +403,7 @@ public final class FbxReader {
             framesPerSecond,
             settings.span(),
             takes.isEmpty() ? 0 : scene.build().bounds().diagonal(),
+            budget,
             context.findings());
     for (Take take : takes) {
       context.progress().checkCancelled();

@@ -59,7 +59,7 @@ final class GltfAccessors {
     boolean normalised = accessor.path("normalized").asBoolean(false);
     String path = "/accessors/" + index;
     Source source = source(accessor, path, components, count);
-    float[] values = new float[checked(count, components, source, path)];
+    float[] values = new float[checked(count, components, path)];
     if (source != null && count > 0 && source.isPacked(FLOAT, components)) {
       source.from().asFloatBuffer().get(values);
     } else if (source != null) {
@@ -94,7 +94,7 @@ final class GltfAccessors {
       throw container.error(Kind.CORRUPT, path + "/componentType", "indices cannot be floats.");
     }
     Source source = source(accessor, path, components, count);
-    int[] values = new int[checked(count, components, source, path)];
+    int[] values = new int[checked(count, components, path)];
     if (source != null && count > 0 && source.isPacked(UNSIGNED_SHORT, components)) {
       ShortBuffer shorts = source.from().asShortBuffer();
       for (int i = 0; i < values.length; i++) {
@@ -124,14 +124,15 @@ final class GltfAccessors {
     return values;
   }
 
-  /** An accessor without data may claim any count; it is zeros, so the claim must stay sensible. */
-  private int checked(int count, int components, Source source, String path)
-      throws FormatException {
-    if (source == null && (long) count * components > 64_000_000L) {
+  /** How many numbers there are; taken from the budget, since one without data may claim any. */
+  private int checked(int count, int components, String path) throws FormatException {
+    long numbers = (long) count * components;
+    container.budget().claim(Float.BYTES * numbers, path + "/count", "an accessor");
+    if (numbers > Integer.MAX_VALUE - 8) {
       throw container.error(
-          Kind.TOO_LARGE, path + "/count", "claims " + count + " values without any data.");
+          Kind.TOO_LARGE, path + "/count", numbers + " numbers are more than fit. Split the mesh.");
     }
-    return count * components;
+    return (int) numbers;
   }
 
   private record Source(ByteBuffer bytes, int offset, int stride, int type) {
@@ -183,6 +184,11 @@ final class GltfAccessors {
   private Source source(JsonNode owner, String path, int components, int count)
       throws IOException, FormatException {
     int type = container.integer(owner, "componentType", -1, path);
+    return source(owner, type, path, components, count);
+  }
+
+  private Source source(JsonNode owner, int type, String path, int components, int count)
+      throws IOException, FormatException {
     if (size(type) == 0) {
       throw container.error(Kind.CORRUPT, path + "/componentType", type + " is no component type.");
     }
@@ -232,12 +238,8 @@ final class GltfAccessors {
       throw container.error(Kind.CORRUPT, at + "/count", "names more values than there are.");
     }
     Source indices = source(sparse.path("indices"), at + "/indices", 1, changed);
-    com.fasterxml.jackson.databind.node.ObjectNode typed = sparse.path("values").deepCopy();
-    typed.set("componentType", accessor.path("componentType"));
-    Source replaced = source(typed, at + "/values", components, changed);
-    if (indices == null || replaced == null) {
-      throw container.error(Kind.CORRUPT, at, "needs indices and values.");
-    }
+    int type = container.integer(accessor, "componentType", -1, path);
+    Source replaced = source(sparse.path("values"), type, at + "/values", components, changed);
     for (int i = 0; i < changed; i++) {
       long place = (long) indices.get(i, 0, false);
       if (place < 0 || place >= count) {

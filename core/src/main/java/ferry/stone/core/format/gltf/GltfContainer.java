@@ -3,13 +3,17 @@ package ferry.stone.core.format.gltf;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
+import ferry.stone.core.finding.Severity;
+import ferry.stone.core.format.Budget;
 import ferry.stone.core.format.CargoPath;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FormatException.Kind;
 import ferry.stone.core.format.ReferenceFinder;
 import ferry.stone.core.format.ReferenceReport;
 import ferry.stone.core.format.Resources;
+import ferry.stone.core.math.Figures;
 import java.io.IOException;
 import java.io.InputStream;
 import java.net.URLDecoder;
@@ -27,12 +31,12 @@ import java.util.Set;
 final class GltfContainer {
   private static final ObjectMapper JSON = new ObjectMapper();
   private static final int HEADER = 12;
-  private static final int LARGEST_STAND_IN = 1 << 28;
 
   private final String resource;
   private final Resources resources;
   private final ReferenceFinder finder;
   private final Findings findings;
+  private final Budget budget;
   private final Map<Integer, ByteBuffer> buffers = new HashMap<>();
   private final Map<Integer, ByteBuffer> unpacked = new HashMap<>();
   private JsonNode root;
@@ -44,6 +48,12 @@ final class GltfContainer {
     this.resource = resource;
     this.resources = resources;
     this.finder = finder;
+    budget = Budget.of(resource, resources);
+  }
+
+  /** What the file may make us allocate. */
+  Budget budget() {
+    return budget;
   }
 
   static GltfContainer open(
@@ -66,7 +76,27 @@ final class GltfContainer {
       throw container.error(
           kind, "/asset/version", "expected glTF 2.x but found \"" + version + "\".");
     }
+    container.checkShape();
     return container;
+  }
+
+  private void checkShape() throws FormatException {
+    List<String> nulls;
+    try {
+      nulls = GltfShape.check(root);
+    } catch (GltfShape.Mismatch e) {
+      throw error(Kind.CORRUPT, e.path(), e.getMessage());
+    }
+    if (!nulls.isEmpty()) {
+      findings.add(
+          Finding.of(
+                  "empty-values",
+                  Severity.LOOK,
+                  nulls.get(0),
+                  "Values of the file are null, which glTF does not know; they are read as if they"
+                      + " were not there. Other programs may refuse the file.")
+              .measured(Figures.count(nulls.size(), "value")));
+    }
   }
 
   private byte[] bytes(String path) throws IOException, FormatException {
@@ -74,6 +104,7 @@ final class GltfContainer {
       throw new FormatException(
           Kind.TOO_LARGE, path, "", "files over 2 GB cannot be read yet. Split the asset.");
     }
+    budget.claim(resources.size(path), "", path);
     try (InputStream in = resources.open(path)) {
       return in.readAllBytes();
     }
@@ -194,6 +225,7 @@ final class GltfContainer {
     int count = integer(packed, "count", 0, path);
     int stride = integer(packed, "byteStride", 0, path);
     String mode = packed.path("mode").asText("");
+    budget.claim((long) count * stride, path + "/count", "a packed buffer view");
     try {
       ByteBuffer result =
           MeshoptDecoder.decode(source, mode, count, stride, packed.path("filter").asText("NONE"));
@@ -260,9 +292,10 @@ final class GltfContainer {
       return uriBytes(uri, path);
     }
     int length = integer(json, "byteLength", -1, path);
-    if (length < 0 || length > LARGEST_STAND_IN) {
+    if (!budget.allows(length)) {
       return uriBytes(uri, path);
     }
+    budget.claim(length, path + "/byteLength", "a buffer without its file");
     ReferenceReport.missing(
         findings,
         "buffer-missing",

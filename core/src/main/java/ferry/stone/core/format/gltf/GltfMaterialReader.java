@@ -142,7 +142,7 @@ final class GltfMaterialReader {
 
   private static double[] factor(JsonNode json, String key, double... otherwise) {
     JsonNode array = json.path(key);
-    if (array.size() != otherwise.length) {
+    if (array.isMissingNode()) {
       return otherwise;
     }
     double[] values = new double[otherwise.length];
@@ -217,6 +217,7 @@ final class GltfMaterialReader {
     String name = json.path("name").asText("image_" + index);
     if (json.has("bufferView")) {
       ByteBuffer view = container.view(json.path("bufferView").asInt(-1), path + "/bufferView");
+      container.budget().claim(view.remaining(), path + "/bufferView", "an image");
       byte[] bytes = new byte[view.remaining()];
       view.get(bytes);
       String ending = "." + mime.substring(mime.indexOf('/') + 1).replace("jpeg", "jpg");

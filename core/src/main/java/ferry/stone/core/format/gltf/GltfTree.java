@@ -9,6 +9,7 @@ import ferry.stone.core.format.Resources;
 import ferry.stone.core.scene.LocalTransform;
 import ferry.stone.core.scene.LocalTransform.Trs;
 import ferry.stone.core.scene.Node;
+import ferry.stone.core.scene.NodePaths;
 import ferry.stone.core.scene.Scene;
 import java.io.IOException;
 import java.util.ArrayDeque;
@@ -39,18 +40,20 @@ public final class GltfTree {
     Deque<Step> stack = new ArrayDeque<>();
     JsonNode tops = root.path("scenes").path(root.path("scene").asInt(0)).path("nodes");
     for (int i = tops.size() - 1; i >= 0; i--) {
-      stack.push(new Step(tops.get(i).asInt(-1), "", new Matrix4d()));
+      stack.push(new Step(tops.get(i).asInt(-1), null, new Matrix4d()));
     }
     while (!stack.isEmpty()) {
       Step step = stack.pop();
       JsonNode node = nodes.path(step.node());
-      String path = step.above() + node.path("name").asText("");
+      String name = node.path("name").asText("");
+      NodePaths.Path path =
+          step.above() == null ? NodePaths.Path.root(name) : step.above().child(name);
       Matrix4d world = new Matrix4d(step.world()).mul(local(node).toMatrix());
-      paths.add(path);
+      paths.add(path.text());
       origins.add(world.getTranslation(new Vector3d()));
       JsonNode children = node.path("children");
       for (int i = children.size() - 1; i >= 0; i--) {
-        stack.push(new Step(children.get(i).asInt(-1), path + "/", world));
+        stack.push(new Step(children.get(i).asInt(-1), path, world));
       }
     }
     double[] numbers = new double[3 * origins.size()];
@@ -62,7 +65,7 @@ public final class GltfTree {
     return new FileTree(paths, numbers);
   }
 
-  private record Step(int node, String above, Matrix4d world) {}
+  private record Step(int node, NodePaths.Path above, Matrix4d world) {}
 
   private static Trs local(JsonNode node) {
     JsonNode matrix = node.path("matrix");

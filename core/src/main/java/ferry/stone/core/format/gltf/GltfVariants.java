@@ -15,6 +15,8 @@ import java.util.Set;
 
 /** Material slots of a mesh, and the materials that KHR_materials_variants puts in their place. */
 final class GltfVariants {
+  private static final int REFERENCE = 16;
+
   private final GltfContainer container;
   private final List<Integer> materialIds;
   private final int count;
@@ -28,6 +30,7 @@ final class GltfVariants {
 
   /** Slot of a primitive: one for each material with its variants, −1 when it has none at all. */
   int slot(JsonNode primitive, int material, String path) throws FormatException {
+    container.budget().claim(REFERENCE * (1L + count), path, "a primitive's materials");
     Integer[] looks = new Integer[1 + count];
     Arrays.fill(looks, -1);
     looks[0] = material < 0 ? -1 : materialIds.get(material);

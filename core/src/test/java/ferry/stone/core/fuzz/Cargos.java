@@ -1,0 +1,116 @@
+package ferry.stone.core.fuzz;
+
+import ferry.stone.core.RandomRig;
+import ferry.stone.core.RandomScene;
+import ferry.stone.core.TestFiles;
+import ferry.stone.core.format.Capability;
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.fbx.FbxOptions;
+import ferry.stone.core.format.gltf.GltfPacking;
+import ferry.stone.core.landing.CapabilityFiles;
+import ferry.stone.core.landing.CapabilityScenes;
+import ferry.stone.core.landing.FbxLanding;
+import ferry.stone.core.landing.Landing;
+import ferry.stone.core.landing.LandingOptions;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.work.Progress;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.TreeMap;
+
+/** Whole cargos of every format that is read, to be damaged. */
+public final class Cargos {
+  private static final String OBJ =
+      """
+      mtllib a.mtl
+      o hull
+      v 0 0 0 1 0.5 0.25
+      v 1 0 0
+      v 1 1 0
+      v 0 1 0
+      v 0 0 1
+      vt 0 0
+      vt 1 0
+      vt 1 1
+      vn 0 0 1
+      g deck
+      s 1
+      usemtl oak
+      f 1/1/1 2/2/1 3/3/1 4/1/1
+      f -1/-1/-1 -2/-2/-1 -3/-3/-1
+      s off
+      usemtl iron
+      l 1 2 3
+      p 5
+      o mast
+      f 1//1 2//1 5//1
+      """;
+
+  private static final String MTL =
+      """
+      newmtl oak
+      Kd 0.8 0.6 0.4
+      Ks 0.1 0.1 0.1
+      Ns 60
+      d 0.9
+      map_Kd -s 2 2 1 -o 0.5 0 0 oak.png
+      map_Bump -bm 0.4 height.png
+      newmtl iron
+      Kd 0.2 0.2 0.2
+      Pr 0.4
+      Pm 1
+      norm height.png
+      """;
+
+  private static final GltfPacking PACKED =
+      new GltfPacking(true, true, GltfPacking.IndexBits.FITTING, true, 0, true);
+
+  private static final LandingOptions GLB = LandingOptions.glb();
+  private static final LandingOptions GLTF =
+      new LandingOptions("gltf", true, true, LandingOptions.Transforms.DATA, false, 0);
+  private static final LandingOptions BINARY = LandingOptions.fbx(FbxLanding.USUAL);
+  private static final LandingOptions TEXT =
+      LandingOptions.fbx(new FbxLanding(FbxOptions.Form.TEXT, 7400, false, 0, false, 0, null));
+
+  private Cargos() {}
+
+  /** The files of each cargo by what it shows; the first that is named is the scene. */
+  public static Map<String, TestFiles> all() throws IOException, FormatException {
+    Map<String, TestFiles> all = new TreeMap<>();
+    all.put("a.obj", CapabilityFiles.all().with("a.obj", OBJ).with("a.mtl", MTL));
+    for (int seed = 1; seed <= 3; seed++) {
+      Scene rig = RandomRig.of(new Random(seed), 5);
+      Scene sheet = RandomScene.of(new Random(seed));
+      all.put("rig " + seed + ".glb", landed(rig, GLB));
+      all.put("sheet " + seed + ".gltf", landed(sheet, GLTF));
+      all.put("packed " + seed + ".glb", landed(sheet, GLB.withPacking(PACKED)));
+      all.put("rig " + seed + ".gltf", landed(rig, GLTF));
+      all.put("rig " + seed + " binary.fbx", landed(rig, BINARY));
+      all.put("rig " + seed + " text.fbx", landed(rig, TEXT));
+      all.put("sheet " + seed + ".fbx", landed(sheet, BINARY));
+    }
+    for (Capability capability : Capability.values()) {
+      Scene scene = CapabilityScenes.of(capability);
+      all.put(capability + ".gltf", landed(scene, GLTF));
+      all.put(capability + ".fbx", landed(scene, TEXT));
+    }
+    return all;
+  }
+
+  /** The scene file of a cargo. */
+  public static String scene(TestFiles cargo) {
+    List<String> scenes = new ArrayList<>(cargo.paths());
+    scenes.removeIf(p -> !p.matches("a\\.(obj|gltf|glb|fbx)"));
+    return scenes.get(0);
+  }
+
+  private static TestFiles landed(Scene scene, LandingOptions options)
+      throws IOException, FormatException {
+    TestFiles files = CapabilityFiles.all();
+    Landing.write(scene, options, "a", CapabilityFiles.all(), files, Progress.NONE);
+    return files;
+  }
+}
