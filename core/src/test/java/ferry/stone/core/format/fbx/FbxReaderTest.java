@@ -69,6 +69,21 @@ class FbxReaderTest {
     return scene;
   }
 
+  @Test
+  void aBinaryFileWithADamagedBeginningIsSaidToBeOne() {
+    for (int damaged : new int[] {0, 5, 20, 22}) {
+      byte[] bad = file(1, 7400);
+      bad[damaged] ^= 0x55;
+      FormatException e =
+          assertThrows(FormatException.class, () -> read(bad, new Findings()), "byte " + damaged);
+      assertEquals(FormatException.Kind.CORRUPT, e.kind());
+      assertTrue(e.getMessage().contains("binary FBX whose beginning is damaged"), e.getMessage());
+    }
+    byte[] cut = java.util.Arrays.copyOf(file(1, 7400), 20);
+    FormatException e = assertThrows(FormatException.class, () -> read(cut, new Findings()));
+    assertEquals(FormatException.Kind.TRUNCATED, e.kind());
+  }
+
   private static int meshPlace(Scene scene) {
     int place = 0;
     while (!(scene.nodes().get(place).content() instanceof Node.Content.MeshContent)) {

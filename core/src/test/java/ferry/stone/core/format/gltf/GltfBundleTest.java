@@ -7,11 +7,16 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import ferry.stone.core.RandomRig;
 import ferry.stone.core.TestFiles;
+import ferry.stone.core.cargo.CargoReader;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Offer;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
+import ferry.stone.core.landing.Landing;
+import ferry.stone.core.landing.LandingOptions;
+import ferry.stone.core.proof.LedgerRow;
+import ferry.stone.core.proof.Proof;
 import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.work.Progress;
@@ -95,6 +100,26 @@ class GltfBundleTest {
         read(json, Map.of(offer.kind(), (String) offer.params().get("file")), new Findings());
     assertEquals(List.of("a"), other.paths());
     assertEquals("quay", other.name());
+  }
+
+  @Test
+  void theScenesThatAreNotReadAreLostInTheProof() throws Exception {
+    String json =
+        "\"nodes\":[{\"name\":\"a\",\"mesh\":0},{\"name\":\"b\",\"mesh\":0}],"
+            + "\"scenes\":[{\"nodes\":[0]},{\"name\":\"weir\",\"nodes\":[1]}]";
+    TestFiles cargo = TestFiles.of("a.gltf", "{" + TRIANGLE + "," + json + "}");
+    Scene scene = CargoReader.read("a", ReadContext.of(cargo));
+    TestFiles out = new TestFiles();
+    LandingOptions options = LandingOptions.glb();
+    Landing landing = Landing.write(scene, options, "b", cargo, out, Progress.NONE);
+    Proof proof = Proof.of(scene, scene, landing.landed(options, out), cargo, Progress.NONE);
+    assertEquals(1, proof.lost(), proof.rows().toString());
+    LedgerRow lost =
+        proof.rows().stream()
+            .filter(r -> r.verdict() == LedgerRow.Verdict.LOST)
+            .findFirst()
+            .orElseThrow();
+    assertTrue(lost.toString().contains("\"weir\""), lost.toString());
   }
 
   @Test
