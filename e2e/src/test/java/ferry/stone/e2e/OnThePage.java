@@ -5,15 +5,23 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.TimeoutError;
+import com.microsoft.playwright.assertions.LocatorAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import ferry.stone.demo.DemoWorld;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
+import java.io.IOException;
 import java.io.OutputStream;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import java.util.concurrent.atomic.AtomicReference;
+import java.util.function.BooleanSupplier;
+import java.util.function.IntPredicate;
 import java.util.regex.Pattern;
 import javax.imageio.ImageIO;
 import org.junit.jupiter.api.AfterAll;
@@ -91,12 +99,57 @@ abstract class OnThePage {
   final void waitForViews() {
     assertThat(page.locator(".view[data-side=near][data-ready=true] canvas")).isVisible();
     assertThat(page.locator(".view[data-side=far][data-ready=true] canvas")).isVisible();
-    page.waitForTimeout(800);
+    still("near");
+    still("far");
   }
 
-  final BufferedImage imageOf(String side) throws Exception {
-    byte[] png = page.locator(".view[data-side=" + side + "] canvas").screenshot();
-    return ImageIO.read(new ByteArrayInputStream(png));
+  final byte[] picture(String side) {
+    return page.locator(".view[data-side=" + side + "] canvas").screenshot();
+  }
+
+  /** Waits until a view has come to rest: views draw only when something changes. */
+  final byte[] still(String side) {
+    AtomicReference<byte[]> last = new AtomicReference<>(picture(side));
+    until(
+        () -> {
+          byte[] now = picture(side);
+          return Arrays.equals(now, last.getAndSet(now)) && now.length > 0;
+        },
+        "the " + side + " view comes to rest");
+    return last.get();
+  }
+
+  /** Waits until a view shows something else than before, and has come to rest. */
+  final byte[] changed(String side, byte[] before, String what) {
+    until(() -> !Arrays.equals(before, picture(side)), what);
+    return still(side);
+  }
+
+  /** Waits until at least a part of a view's pixels has a colour. */
+  final void shows(String side, IntPredicate colour, double least, String what) {
+    until(() -> part(side, colour) >= least, what);
+  }
+
+  final void until(BooleanSupplier holds, String what) {
+    try {
+      page.waitForCondition(holds, new Page.WaitForConditionOptions().setTimeout(20_000));
+    } catch (TimeoutError e) {
+      throw new AssertionError(what, e);
+    }
+  }
+
+  /** Waits until the crossing's landing is proved. */
+  final void landed() {
+    assertThat(page.locator(".quayside-body .pill-kept").first())
+        .containsText("kept", new LocatorAssertions.ContainsTextOptions().setTimeout(30_000));
+  }
+
+  final BufferedImage imageOf(String side) {
+    try {
+      return ImageIO.read(new ByteArrayInputStream(picture(side)));
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
   }
 
   /** Part of the pixels that differ by more than a shade. */
@@ -117,7 +170,7 @@ abstract class OnThePage {
   }
 
   /** Part of a view's pixels that are dark iron, pale stone or ground, in its middle. */
-  final double part(String side, java.util.function.IntPredicate colour) throws Exception {
+  final double part(String side, IntPredicate colour) {
     BufferedImage image = imageOf(side);
     int hits = 0;
     int all = 0;

@@ -80,15 +80,15 @@ class PartsAndMotionIT extends OnThePage {
     row("Capstan");
     waitForViews();
     button("Far").click();
-    page.waitForTimeout(1000);
+    assertThat(page.locator(".view[data-side=near]")).isHidden();
+    byte[] before = still("far");
     BufferedImage alone = imageOf("far");
     page.getByLabel("Backdrop").selectOption("Heron automaton");
-    page.waitForTimeout(2500);
+    changed("far", before, "the heron is seen behind");
     double behind = differing(alone, imageOf("far"));
     assertTrue(behind > 0.001 && behind < 0.2, "the heron is seen behind: " + behind);
     page.getByLabel("Backdrop").selectOption("No backdrop");
-    page.waitForTimeout(1500);
-    assertTrue(differing(alone, imageOf("far")) < 0.0003, "and is gone again");
+    until(() -> differing(alone, imageOf("far")) < 0.0003, "and is gone again");
   }
 
   @Test

@@ -71,9 +71,9 @@ class SurveyAndStatesIT extends OnThePage {
       assertThat(finding(code)).isVisible();
     }
     page.getByLabel("Shading").selectOption("sides");
-    page.waitForTimeout(800);
+    shows("far", SurveyAndStatesIT::isHot, 0.01, "some panels show their backs");
+    still("far");
     double backs = part("far", SurveyAndStatesIT::isHot);
-    assertTrue(backs > 0.01, "some panels show their backs: " + backs);
 
     button("Accept all offers").click();
     assertThat(finding("coincident-vertices")).hasCount(0);
@@ -130,10 +130,8 @@ class SurveyAndStatesIT extends OnThePage {
     double hot = part("far", SurveyAndStatesIT::isHot);
     assertTrue(hot > 0.005, "far corners are shown as far: " + hot);
     page.getByLabel("State in the left view").selectOption("now");
-    page.waitForTimeout(800);
-    waitForViews();
-    double none = part("far", SurveyAndStatesIT::isHot);
-    assertTrue(none < hot / 4, "beside itself nothing lies apart: " + none);
+    until(
+        () -> part("far", SurveyAndStatesIT::isHot) < hot / 4, "beside itself nothing lies apart");
 
     page.locator(".named-state").getByText("Return to it").click();
     assertThat(stone("scale")).containsText("× 0.5");
@@ -150,7 +148,7 @@ class SurveyAndStatesIT extends OnThePage {
     page.keyboard().press("1");
     page.keyboard().press("k");
     assertThat(button("Faces")).hasAttribute("aria-pressed", "true");
-    page.waitForTimeout(800);
+    still("near");
     var box = page.locator(".view[data-side=near] canvas").boundingBox();
     double x = box.x + box.width / 2;
     double y = box.y + box.height / 2;

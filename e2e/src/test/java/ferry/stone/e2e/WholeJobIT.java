@@ -62,19 +62,14 @@ class WholeJobIT extends OnThePage {
 
     // A finding shows its edges in vermilion.
     page.locator("tr[data-code=open-edges]").click();
-    page.waitForTimeout(1500);
-    assertTrue(part("near", WholeJobIT::isRed) > 0.0005, "the open edges are marked");
+    shows("near", WholeJobIT::isRed, 0.0005, "the open edges are marked");
     assertThat(page.locator("[role=treeitem][aria-selected=true]"))
         .hasText(Pattern.compile("bollard_mid"));
     assertTrue(page.url().contains("part="), "the address names the part");
 
     stop("Landing");
     button("Land as GLB").click();
-    assertThat(page.locator(".quayside-body .pill-kept").first())
-        .containsText(
-            "kept",
-            new com.microsoft.playwright.assertions.LocatorAssertions.ContainsTextOptions()
-                .setTimeout(30_000));
+    landed();
     stop("Proof");
     assertThat(page.locator("tr[data-verdict=KEPT]").first()).containsText("0.000 mm");
     assertThat(page.locator("tr[data-verdict=LOST]")).hasCount(0);
@@ -95,8 +90,9 @@ class WholeJobIT extends OnThePage {
     row("Lantern string");
     waitForViews();
     for (String shading : List.of("sides", "pieces", "uv")) {
+      byte[] before = picture("near");
       page.getByLabel("Shading").selectOption(shading);
-      page.waitForTimeout(600);
+      changed("near", before, "shading by " + shading);
     }
     page.keyboard().press("4");
     assertThat(page.locator(".twin[data-layout=seam] .seam")).isVisible();
@@ -125,13 +121,14 @@ class WholeJobIT extends OnThePage {
     row("Bollard set");
     waitForViews();
     page.keyboard().press("1");
-    page.waitForTimeout(600);
+    assertThat(page.locator(".view[data-side=far]")).isHidden();
+    byte[] free = still("near");
     Locator canvas = page.locator(".view[data-side=near] canvas");
     var box = canvas.boundingBox();
     page.mouse().click(box.x + box.width / 2, box.y + box.height / 2);
-    page.waitForTimeout(300);
+    byte[] chosen = changed("near", free, "the part is marked");
     page.keyboard().press("f");
-    page.waitForTimeout(600);
+    changed("near", chosen, "the part is brought near");
     page.mouse().click(box.x + box.width / 2, box.y + box.height / 2);
     assertThat(page.locator("[role=treeitem][aria-selected=true]")).hasCount(1);
   }
@@ -226,31 +223,27 @@ class WholeJobIT extends OnThePage {
     byte[] farRest = picture("far");
     page.getByLabel("Clip", new Page.GetByLabelOptions().setExact(true)).selectOption("strike");
     page.getByLabel("Frame", new Page.GetByLabelOptions().setExact(true)).fill("18");
-    page.waitForTimeout(1500);
     assertThat(page.locator(".moment")).hasText("0.60 s · frame 18 of 36");
-    assertTrue(!java.util.Arrays.equals(nearRest, picture("near")), "the near side moves");
-    assertTrue(!java.util.Arrays.equals(farRest, picture("far")), "the far side moves");
+    changed("near", nearRest, "the near side moves");
+    byte[] moved = changed("far", farRest, "the far side moves");
     page.getByLabel("Clip", new Page.GetByLabelOptions().setExact(true)).selectOption("Rest pose");
-    page.waitForTimeout(800);
-    byte[] even = picture("far");
+    byte[] even = changed("far", moved, "the far side rests");
     button("Its lights").click();
-    page.waitForTimeout(800);
-    assertTrue(!java.util.Arrays.equals(even, picture("far")), "the file's lamp shines");
+    byte[] lit = changed("far", even, "the file's lamp shines");
     button("Its lights").click();
+    byte[] plain = changed("far", lit, "the file's lamp is off");
     page.getByLabel("Camera").selectOption("visitor");
-    page.waitForTimeout(800);
-    assertTrue(!java.util.Arrays.equals(even, picture("far")), "the view stands at the camera");
+    changed("far", plain, "the view stands at the camera");
     page.getByLabel("Camera").selectOption("Free view");
     // A morph slider moves both views as well.
     page.locator("#find-part").fill("heron");
     page.getByText("heron", new Page.GetByTextOptions().setExact(true)).first().click();
-    byte[] chosen = picture("far");
+    byte[] chosen = still("far");
     page.locator("#morph-2").fill("1");
-    page.waitForTimeout(800);
-    assertTrue(!java.util.Arrays.equals(chosen, picture("far")), "the morph target moves");
+    changed("far", chosen, "the morph target moves");
     stop("Landing");
     button("Land as GLB").click();
-    page.waitForTimeout(500);
+    landed();
     stop("Proof");
     assertThat(page.getByText("Vertices during strike")).isVisible();
     assertThat(page.getByText("Most joints of a vertex")).isVisible();
@@ -299,10 +292,6 @@ class WholeJobIT extends OnThePage {
     assertThat(page.locator(".quayside-head")).containsText("0 lost");
   }
 
-  private byte[] picture(String side) {
-    return page.locator(".view[data-side=" + side + "] canvas").screenshot();
-  }
-
   @Test
   void aDroppedFolderKeepsItsInnerPaths() throws Exception {
     Path folder = Files.createDirectories(WholeJobIT.folder.resolve("quay"));
@@ -311,7 +300,15 @@ class WholeJobIT extends OnThePage {
         folder.resolve("slab.obj"), "mtllib deep/slab.mtl\nv 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n");
     Files.writeString(folder.resolve("deep/slab.mtl"), "newmtl a\n");
     assertThat(page.getByTestId("files")).isAttached();
-    page.waitForTimeout(500);
+    until(
+        () ->
+            (boolean)
+                page.evaluate(
+                    "() => { window.dispatchEvent(new DragEvent('dragover', {dataTransfer: (() => {"
+                        + " const t = new DataTransfer(); t.items.add(new File(['x'], 'x.obj'));"
+                        + " return t; })()}));"
+                        + " return document.querySelector('.slip-over') !== null; }"),
+        "the page takes drops");
     var data = new com.google.gson.JsonObject();
     data.add("items", new com.google.gson.JsonArray());
     var files = new com.google.gson.JsonArray();
@@ -339,23 +336,21 @@ class WholeJobIT extends OnThePage {
     }
     bring(heron);
     waitForViews();
+    byte[] resting = picture("near");
     Page.GetByLabelOptions exactly = new Page.GetByLabelOptions().setExact(true);
     page.getByLabel("Clip", exactly).selectOption("wade");
     page.getByLabel("Frame", exactly).fill("20");
-    page.waitForTimeout(1500);
-    byte[] wading = picture("near");
+    byte[] wading = changed("near", resting, "the heron wades");
     page.getByLabel("Clip", exactly).selectOption("Bind pose");
-    page.waitForTimeout(800);
     assertThat(page.locator(".moment")).hasText("bind pose");
-    byte[] bound = picture("near");
-    assertTrue(!java.util.Arrays.equals(wading, bound), "the bind pose is another one");
+    changed("near", wading, "the bind pose is another one");
     assertThat(page.getByLabel("Textures", exactly).getByText("inside")).isVisible();
     assertThat(page.getByText("1 not found")).hasCount(0);
     stop("Landing");
     page.getByLabel("FBX", exactly).check();
     page.getByLabel("Up axis of the file").selectOption("Z up");
     button("Land as FBX").click();
-    page.waitForTimeout(500);
+    landed();
     stop("Proof");
     assertThat(page.getByText("Vertices during strike")).isVisible();
     assertThat(page.getByText("0 lost").first()).isVisible();
@@ -371,11 +366,9 @@ class WholeJobIT extends OnThePage {
     waitForViews();
     byte[] finest = picture("far");
     page.getByLabel("Detail level").selectOption("Level 3 of 3");
-    page.waitForTimeout(800);
-    assertTrue(!java.util.Arrays.equals(finest, picture("far")), "the coarsest level is shown");
+    changed("far", finest, "the coarsest level is shown");
     page.getByLabel("Detail level").selectOption("Level 1 of 3");
-    page.waitForTimeout(800);
-    assertTrue(java.util.Arrays.equals(finest, picture("far")), "the finest one is back");
+    until(() -> java.util.Arrays.equals(finest, picture("far")), "the finest one is back");
     assertThat(page.getByLabel("Textures").getByText("missing")).isVisible();
   }
 }
