@@ -57,6 +57,9 @@ public final class FittingLayers {
   /** Whether a layer has a value, or the word that there is none, for each place of its mesh. */
   static boolean fits(PolygonMesh mesh, Attribute a) {
     int needed = elements(mesh, a.domain());
+    if (!a.semantic().holds(a.components())) {
+      return false;
+    }
     if (a.indices() == null) {
       return a.valueCount() >= needed;
     }

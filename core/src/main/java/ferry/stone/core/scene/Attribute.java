@@ -18,11 +18,25 @@ public record Attribute(
 
   /** What a value means. */
   public enum Semantic {
-    NORMAL,
-    TANGENT,
-    UV,
-    COLOUR,
-    OTHER
+    NORMAL(3, 3),
+    /** The fourth number is the side of the bitangent. */
+    TANGENT(3, 4),
+    UV(2, 3),
+    COLOUR(3, 4),
+    OTHER(1, 4);
+
+    private final int fewest;
+    private final int most;
+
+    Semantic(int fewest, int most) {
+      this.fewest = fewest;
+      this.most = most;
+    }
+
+    /** Whether a value with this meaning can have so many numbers. */
+    public boolean holds(int components) {
+      return components >= fewest && components <= most;
+    }
   }
 
   /** What carries a value. */

@@ -4,15 +4,24 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import ferry.stone.core.TestFiles;
+import ferry.stone.core.cargo.ZipUnpacker;
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.work.Progress;
+import java.io.ByteArrayOutputStream;
 import java.lang.management.ManagementFactory;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.concurrent.TimeUnit;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.api.io.TempDir;
 
 /** Damaged cargos of every format go the whole way or end in a sentence: no fault, no hang. */
 class MutationRunTest {
@@ -62,6 +71,30 @@ class MutationRunTest {
     // The run has a point only where damage is found as well as where it is survived.
     assertTrue(ends.getOrDefault(WholeWay.End.REFUSED, 0) > 100, ends.toString());
     assertTrue(ends.getOrDefault(WholeWay.End.PROVED, 0) > 100, ends.toString());
+  }
+
+  @Test
+  void damagedZipsAreUnpackedOrEndInASentence(@TempDir Path folder) throws Exception {
+    TestFiles cargo = Cargos.all().get("a.obj");
+    ByteArrayOutputStream packed = new ByteArrayOutputStream();
+    try (ZipOutputStream zip = new ZipOutputStream(packed)) {
+      for (String path : cargo.paths()) {
+        zip.putNextEntry(new ZipEntry("deep/" + path));
+        zip.write(cargo.bytes(path));
+      }
+    }
+    Path file = folder.resolve("a.zip");
+    int refused = 0;
+    for (int round = 0; round < 30 * ROUNDS; round++) {
+      Files.write(file, Mutations.of(packed.toByteArray(), new Random(SEED + round)));
+      try {
+        ZipUnpacker.unpack(file, "a.zip", ZipUnpacker.Limits.USUAL, new TestFiles(), Progress.NONE);
+      } catch (FormatException e) {
+        refused++;
+        assertTrue(e.getMessage().startsWith("a.zip"), e.getMessage());
+      }
+    }
+    assertTrue(refused > 100, refused + " refused");
   }
 
   @Test

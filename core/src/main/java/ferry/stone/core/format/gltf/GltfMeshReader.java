@@ -197,6 +197,10 @@ final class GltfMeshReader {
       if (components > 4) {
         continue;
       }
+      if (!semantic.holds(components)) {
+        throw container.error(
+            Kind.CORRUPT, path, "a value cannot have " + components + " numbers here.");
+      }
       float[] values = accessors.floats(accessor, components, path);
       if (values.length != components * count) {
         throw container.error(

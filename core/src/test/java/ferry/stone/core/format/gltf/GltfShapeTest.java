@@ -79,6 +79,26 @@ class GltfShapeTest {
     refused("\"uri\": \"data", "\"name\": 5, \"uri\": \"data", "/buffers/0/name");
   }
 
+  /** Section 3.7.2.1 lists how many numbers each attribute has. */
+  @Test
+  void attributesWithOtherNumbersThanTheirMeaningAreRefused() throws Exception {
+    String place = "/meshes/0/primitives/0/attributes/";
+    for (String[] wrong :
+        new String[][] {{"NORMAL", "VEC2"}, {"TEXCOORD_0", "SCALAR"}, {"COLOR_0", "VEC2"}}) {
+      String attribute = "{\"POSITION\": 0, \"" + wrong[0] + "\": 1}";
+      String accessor =
+          "\"accessors\": [{\"componentType\": 5126, \"count\": 3, \"type\": \"VEC3\"}, "
+              + "{\"componentType\": 5126, \"count\": 3, \"type\": \""
+              + wrong[1]
+              + "\"}], \"x\": [{";
+      String json =
+          FILE.replace("{\"POSITION\": 0}", attribute).replace("\"accessors\": [{", accessor);
+      FormatException e =
+          assertThrows(FormatException.class, () -> read(json, new Findings()), wrong[0]);
+      assertEquals(place + wrong[0], e.place());
+    }
+  }
+
   @Test
   void nullMembersCountAsNotThereAndAreReported() throws Exception {
     Findings findings = new Findings();
