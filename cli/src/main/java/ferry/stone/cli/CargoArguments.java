@@ -2,13 +2,14 @@ package ferry.stone.cli;
 
 import ferry.stone.core.cargo.CargoFolder;
 import ferry.stone.core.cargo.CargoReader;
-import ferry.stone.core.cargo.CargoRole;
 import ferry.stone.core.cargo.ZipUnpacker;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.CargoPath;
+import ferry.stone.core.format.CargoRole;
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.Formats;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.Resources;
 import ferry.stone.core.math.Frame;
@@ -246,27 +247,34 @@ final class CargoArguments {
       String own = prefix + file.getFileName();
       listed.put(own, file);
       scenes.add(own);
-      if (CargoRole.of(own) == CargoRole.LATER) {
+      CargoRole role = CargoRole.of(own, new CargoFolder(Map.of(own, file)));
+      if (role == CargoRole.LATER) {
         throw new FormatException(
             FormatException.Kind.UNSUPPORTED,
             file.toString(),
             "",
-            "this format cannot be read yet. Bring the asset as FBX, OBJ, GLB or glTF.");
+            "this format cannot be read yet. Bring the asset as " + Formats.readNames() + ".");
       }
-      if (CargoRole.of(own) != CargoRole.SCENE) {
+      if (role != CargoRole.SCENE) {
         throw new FormatException(
             FormatException.Kind.NOT_THIS_FORMAT,
             file.toString(),
             "",
-            "this is no scene file. Expected an FBX, OBJ, GLB, glTF, a folder or a zip.");
+            "this is no scene file. Expected "
+                + Formats.readNames()
+                + ", or a folder or zip of such files.");
       }
     }
   }
 
-  private static void addScenes(Map<String, Path> listed, String prefix, List<String> scenes) {
-    listed.keySet().stream()
-        .filter(p -> p.startsWith(prefix) && CargoRole.of(p) == CargoRole.SCENE)
-        .forEach(scenes::add);
+  private static void addScenes(Map<String, Path> listed, String prefix, List<String> scenes)
+      throws IOException {
+    Resources resources = new CargoFolder(listed);
+    for (String path : listed.keySet()) {
+      if (path.startsWith(prefix) && CargoRole.of(path, resources) == CargoRole.SCENE) {
+        scenes.add(path);
+      }
+    }
   }
 
   private static void list(Path folder, String prefix, int depth, Map<String, Path> listed)

@@ -4,19 +4,23 @@ import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.CargoPath;
+import ferry.stone.core.format.CargoRole;
 import ferry.stone.core.format.FittingLayers;
+import ferry.stone.core.format.Format;
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.Formats;
 import ferry.stone.core.format.ReadContext;
-import ferry.stone.core.format.fbx.FbxReader;
-import ferry.stone.core.format.gltf.GltfReader;
-import ferry.stone.core.format.obj.ObjReader;
+import ferry.stone.core.format.Resources;
+import ferry.stone.core.format.SceneReader;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 
 /** Reads all scene files of a cargo into one scene. */
@@ -48,21 +52,25 @@ public final class CargoReader {
   public record CargoFile(String path, long sizeBytes, CargoRole role) {}
 
   /** The files with their roles, scenes first. */
-  public static List<CargoFile> manifest(ferry.stone.core.format.Resources resources) {
-    return resources.paths().stream()
-        .map(path -> new CargoFile(path, resources.size(path), CargoRole.of(path)))
-        .sorted(java.util.Comparator.comparing(CargoFile::role).thenComparing(CargoFile::path))
-        .toList();
+  public static List<CargoFile> manifest(Resources resources) throws IOException {
+    List<CargoFile> files = new ArrayList<>();
+    for (String path : resources.paths()) {
+      files.add(new CargoFile(path, resources.size(path), CargoRole.of(path, resources)));
+    }
+    files.sort(Comparator.comparing(CargoFile::role).thenComparing(CargoFile::path));
+    return files;
   }
 
   /**
    * @param name what the scene is called when several files make it
    */
   public static Scene read(String name, ReadContext context) throws IOException, FormatException {
-    List<String> files =
-        context.resources().paths().stream()
-            .filter(p -> CargoRole.of(p) == CargoRole.SCENE)
-            .toList();
+    List<String> files = new ArrayList<>();
+    for (String path : context.resources().paths()) {
+      if (CargoRole.of(path, context.resources()) == CargoRole.SCENE) {
+        files.add(path);
+      }
+    }
     return read(name, files, context);
   }
 
@@ -125,11 +133,28 @@ public final class CargoReader {
 
   private static Scene readFile(String path, ReadContext context)
       throws IOException, FormatException {
-    return switch (CargoPath.extension(path)) {
-      case "obj" -> ObjReader.read(path, context);
-      case "fbx" -> FbxReader.read(path, context);
-      default -> GltfReader.read(path, context);
-    };
+    Optional<Format> format = Formats.of(path, context.resources());
+    SceneReader reader = format.flatMap(Format::reader).orElse(null);
+    if (reader == null) {
+      throw new FormatException(
+          FormatException.Kind.NOT_THIS_FORMAT,
+          path,
+          "",
+          "this is no scene file. Expected " + Formats.readNames() + ".");
+    }
+    if (!format.get().extensions().contains(CargoPath.extension(path))) {
+      context
+          .findings()
+          .add(
+              Finding.of(
+                  "named-as-another-format",
+                  Severity.NOTE,
+                  path,
+                  "The file's name does not end as those of its format do: by its content it is "
+                      + format.get().name()
+                      + ", and was read as that."));
+    }
+    return reader.read(path, context);
   }
 
   private static FormatException nothingToRead(ReadContext context) {
@@ -141,13 +166,13 @@ public final class CargoReader {
           FormatException.Kind.UNSUPPORTED,
           later.get(0),
           "",
-          "this format cannot be read yet. Bring the asset as FBX, OBJ, GLB or glTF.");
+          "this format cannot be read yet. Bring the asset as " + Formats.readNames() + ".");
     }
     return new FormatException(
         FormatException.Kind.MISSING,
         first,
         "",
-        "there is no scene file to read. Expected an FBX, OBJ, GLB or glTF, alone or in a zip.");
+        "there is no scene file to read. Expected " + Formats.readNames() + ", alone or in a zip.");
   }
 
   /** Numbered files may be parts or frames: says which reading was taken. */

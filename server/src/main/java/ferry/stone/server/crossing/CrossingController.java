@@ -1,6 +1,7 @@
 package ferry.stone.server.crossing;
 
-import ferry.stone.core.cargo.CargoRole;
+import ferry.stone.core.cargo.CargoFolder;
+import ferry.stone.core.format.CargoRole;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.server.jobs.Job;
 import ferry.stone.server.web.NotFoundException;
@@ -159,8 +160,9 @@ public class CrossingController {
     }
     List<FileView> files = new ArrayList<>();
     List<String> images = new ArrayList<>();
+    CargoFolder folder = crossings.folder(id);
     for (CargoRepository.StoredFile file : crossings.files(id)) {
-      CargoRole role = CargoRole.of(file.path());
+      CargoRole role = CargoRole.of(file.path(), folder);
       if (role == CargoRole.TEXTURE) {
         images.add(file.path());
       }

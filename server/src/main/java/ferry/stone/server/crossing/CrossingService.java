@@ -2,12 +2,13 @@ package ferry.stone.server.crossing;
 
 import ferry.stone.core.cargo.CargoFolder;
 import ferry.stone.core.cargo.CargoReader;
-import ferry.stone.core.cargo.CargoRole;
 import ferry.stone.core.cargo.ZipUnpacker;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.CargoPath;
+import ferry.stone.core.format.CargoRole;
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.Formats;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.shore.Shore;
@@ -28,9 +29,10 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
@@ -233,13 +235,13 @@ public class CrossingService {
     events.tell("crossing", id);
   }
 
-  private Crossing.Summary summary(String id, LoadedCrossing crossing) {
-    List<String> formats =
-        crossing.cargo().paths().stream()
-            .filter(p -> CargoRole.of(p) == CargoRole.SCENE)
-            .map(p -> CargoPath.extension(p).toUpperCase(Locale.ROOT))
-            .distinct()
-            .toList();
+  private Crossing.Summary summary(String id, LoadedCrossing crossing) throws IOException {
+    Set<String> formats = new LinkedHashSet<>();
+    for (String path : crossing.cargo().paths()) {
+      if (CargoRole.of(path, crossing.cargo()) == CargoRole.SCENE) {
+        Formats.of(path, crossing.cargo()).ifPresent(f -> formats.add(f.name()));
+      }
+    }
     var findings = crossing.survey().findings();
     Crossing.Summary before = get(id).summary();
     return new Crossing.Summary(
@@ -279,12 +281,17 @@ public class CrossingService {
     }
   }
 
-  private LoadedCrossing load(String id, Progress progress) throws IOException, FormatException {
+  /** The files of a crossing's cargo. */
+  public CargoFolder folder(String id) {
     Map<String, Path> paths = new TreeMap<>();
     for (StoredFile file : cargo.files(id)) {
       paths.put(file.path(), blobs.path(file.blob()));
     }
-    CargoFolder folder = new CargoFolder(paths);
+    return new CargoFolder(paths);
+  }
+
+  private LoadedCrossing load(String id, Progress progress) throws IOException, FormatException {
+    CargoFolder folder = folder(id);
     Findings findings = new Findings();
     ReadContext context =
         new ReadContext(folder, cargo.bindings(id), findings, progress.part(0, 0.7));

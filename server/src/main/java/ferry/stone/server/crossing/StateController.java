@@ -3,9 +3,7 @@ package ferry.stone.server.crossing;
 import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.CapabilityTable;
 import ferry.stone.core.format.FormatException;
-import ferry.stone.core.format.fbx.FbxCapabilities;
-import ferry.stone.core.format.gltf.GltfCapabilities;
-import ferry.stone.core.format.obj.ObjCapabilities;
+import ferry.stone.core.format.Formats;
 import ferry.stone.core.landing.Deviation;
 import ferry.stone.core.landing.Forecast;
 import ferry.stone.core.landing.LandingOptions;
@@ -169,8 +167,7 @@ public class StateController {
 
   @GetMapping("/atlas")
   public Atlas atlas() {
-    List<CapabilityTable> tables =
-        List.of(GltfCapabilities.TABLE, FbxCapabilities.TABLE, ObjCapabilities.TABLE);
+    List<CapabilityTable> tables = Formats.tables();
     List<AtlasRow> rows =
         Arrays.stream(Capability.values())
             .filter(c -> c != Capability.PACKING)

@@ -87,7 +87,7 @@ final class FbxDocument {
     return document;
   }
 
-  private static boolean looksLikeText(byte[] file) {
+  static boolean looksLikeText(byte[] file) {
     String start =
         new String(file, 0, Math.min(file.length, 4096), java.nio.charset.StandardCharsets.UTF_8);
     return start.contains("FBXHeaderExtension") || start.stripLeading().startsWith("; FBX");

@@ -1,5 +1,14 @@
 package ferry.stone.core.format.gltf;
 
+import ferry.stone.core.format.CapabilityTable;
+import ferry.stone.core.format.Format;
+import ferry.stone.core.format.SceneReader;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.charset.StandardCharsets;
+import java.util.Optional;
+import java.util.Set;
+
 /**
  * glTF 2.0 (ISO/IEC 12113:2022). Metre, +Y up, front +Z, right-handed; UV (0, 0) is the top left.
  *
@@ -14,7 +23,13 @@ package ferry.stone.core.format.gltf;
  * <p>Read: every core feature, and the extensions of {@link GltfExtensions#READ}. Other required
  * extensions are refused by name, other optional ones carried as they are.
  */
-public final class GltfFormat {
+public final class GltfFormat implements Format {
+  /** One binary file. */
+  public static final Format GLB = new GltfFormat("glb", "GLB");
+
+  /** JSON, with its data inside or beside it. */
+  public static final Format GLTF = new GltfFormat("gltf", "glTF");
+
   static final int MAGIC = 0x46546C67;
   static final int CHUNK_JSON = 0x4E4F534A;
   static final int CHUNK_BIN = 0x004E4942;
@@ -22,5 +37,50 @@ public final class GltfFormat {
   static final int LINES = 1;
   static final int TRIANGLES = 4;
 
-  private GltfFormat() {}
+  private final String key;
+  private final String name;
+
+  private GltfFormat(String key, String name) {
+    this.key = key;
+    this.name = name;
+  }
+
+  @Override
+  public String key() {
+    return key;
+  }
+
+  @Override
+  public String name() {
+    return name;
+  }
+
+  @Override
+  public Set<String> extensions() {
+    return Set.of(key);
+  }
+
+  @Override
+  public boolean sniff(byte[] head) {
+    if (isBinary()) {
+      return head.length >= 4
+          && ByteBuffer.wrap(head).order(ByteOrder.LITTLE_ENDIAN).getInt(0) == MAGIC;
+    }
+    String text = new String(head, StandardCharsets.UTF_8).stripLeading();
+    return text.startsWith("{") && text.contains("\"asset\"");
+  }
+
+  private boolean isBinary() {
+    return key.equals("glb");
+  }
+
+  @Override
+  public Optional<SceneReader> reader() {
+    return Optional.of(GltfReader::read);
+  }
+
+  @Override
+  public CapabilityTable losses() {
+    return GltfCapabilities.TABLE;
+  }
 }

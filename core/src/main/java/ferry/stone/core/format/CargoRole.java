@@ -1,6 +1,6 @@
-package ferry.stone.core.cargo;
+package ferry.stone.core.format;
 
-import ferry.stone.core.format.CargoPath;
+import java.io.IOException;
 import java.util.Set;
 
 /** Which part a file plays in an asset. */
@@ -14,9 +14,8 @@ public enum CargoRole {
   LATER("known, cannot be read yet"),
   OTHER("not used");
 
-  private static final Set<String> SCENES = Set.of("obj", "glb", "gltf", "fbx");
   private static final Set<String> COMING =
-      Set.of("usd", "usda", "usdc", "usdz", "abc", "mdd", "pc2", "stl", "ply", "dae");
+      Set.of("usd", "usda", "usdc", "usdz", "abc", "mdd", "pc2", "stl", "ply", "dae", "zae");
   private static final Set<String> NOTES = Set.of("txt", "md", "pdf", "html", "json");
 
   private final String label;
@@ -32,7 +31,7 @@ public enum CargoRole {
   /** The part a file plays, by its ending. */
   public static CargoRole of(String path) {
     String extension = CargoPath.extension(path);
-    if (SCENES.contains(extension)) {
+    if (Formats.ofEnding(path).flatMap(Format::reader).isPresent()) {
       return SCENE;
     }
     if (extension.equals("mtl")) {
@@ -51,5 +50,14 @@ public enum CargoRole {
       return LATER;
     }
     return NOTES.contains(extension) ? NOTE : OTHER;
+  }
+
+  /** The part a file plays, by its content where its ending is that of a scene or says nothing. */
+  public static CargoRole of(String path, Resources resources) throws IOException {
+    CargoRole role = of(path);
+    if (role != SCENE && role != OTHER && role != LATER) {
+      return role;
+    }
+    return Formats.of(path, resources).flatMap(Format::reader).isPresent() ? SCENE : role;
   }
 }

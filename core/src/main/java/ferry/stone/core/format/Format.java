@@ -1,0 +1,33 @@
+package ferry.stone.core.format;
+
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * A file format: all that the rest of the program knows of it. Nothing outside its package names
+ * it; {@link Formats#ALL} lists it.
+ */
+public interface Format {
+  /** Unique; small letters and digits. What options, shores and the command line call it. */
+  String key();
+
+  /** Its name for people, short. */
+  String name();
+
+  /** Endings of its main files, in small letters, without the dot. */
+  Set<String> extensions();
+
+  /**
+   * Whether a file begins as this format does. The content decides what a file is; where it says
+   * nothing, the ending does.
+   *
+   * @param head the first bytes, at most {@link Formats#HEAD}
+   */
+  boolean sniff(byte[] head);
+
+  /** How its files are read; empty when they are not. */
+  Optional<SceneReader> reader();
+
+  /** What it can carry. Formats that are forms of one another share a table. */
+  CapabilityTable losses();
+}

@@ -1,0 +1,69 @@
+package ferry.stone.core.format;
+
+import ferry.stone.core.format.fbx.FbxFormat;
+import ferry.stone.core.format.gltf.GltfFormat;
+import ferry.stone.core.format.obj.ObjFormat;
+import java.io.IOException;
+import java.io.InputStream;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+
+/** The formats. A new one is its package and a line here. */
+public final class Formats {
+  /** How many bytes of a file are looked at to tell what it is. */
+  public static final int HEAD = 4096;
+
+  public static final List<Format> ALL =
+      List.of(GltfFormat.GLB, GltfFormat.GLTF, FbxFormat.FBX, ObjFormat.OBJ);
+
+  private Formats() {}
+
+  public static Optional<Format> find(String key) {
+    return ALL.stream().filter(f -> f.key().equals(key)).findFirst();
+  }
+
+  /** The format whose files have an ending. */
+  public static Optional<Format> ofEnding(String path) {
+    String ending = CargoPath.extension(path);
+    return ALL.stream().filter(f -> f.extensions().contains(ending)).findFirst();
+  }
+
+  /** The format of a file by its content, else by its ending; empty for none that is read. */
+  public static Optional<Format> of(String path, Resources resources) throws IOException {
+    Optional<Format> byEnding = ofEnding(path);
+    byte[] head = head(path, resources);
+    if (byEnding.isPresent() && byEnding.get().sniff(head)) {
+      return byEnding;
+    }
+    Optional<Format> byContent = ALL.stream().filter(f -> f.sniff(head)).findFirst();
+    return byContent.isPresent() ? byContent : byEnding;
+  }
+
+  private static byte[] head(String path, Resources resources) throws IOException {
+    try (InputStream in = resources.open(path)) {
+      return in.readNBytes(HEAD);
+    }
+  }
+
+  /** What the formats carry, each table once. */
+  public static List<CapabilityTable> tables() {
+    Map<String, CapabilityTable> tables = new LinkedHashMap<>();
+    ALL.forEach(f -> tables.putIfAbsent(f.losses().format(), f.losses()));
+    return new ArrayList<>(tables.values());
+  }
+
+  /** Names of the formats that are read, for sentences: "GLB, glTF, FBX or OBJ". */
+  public static String readNames() {
+    List<String> names =
+        ALL.stream().filter(f -> f.reader().isPresent()).map(Format::name).toList();
+    return names.size() == 1
+        ? names.get(0)
+        : names.stream().limit(names.size() - 1).collect(Collectors.joining(", "))
+            + " or "
+            + names.get(names.size() - 1);
+  }
+}
