@@ -21,6 +21,7 @@ export type Step = Schemas['Step'];
 export type PartRef = Schemas['PartRef'];
 export type LandingRecord = Schemas['LandingRecord'];
 export type LandingOptions = Schemas['LandingOptions'];
+export type FormatView = Schemas['FormatView'];
 export type LedgerRow = Schemas['LedgerRow'];
 export type PreviewCurves = Schemas['PreviewCurves'];
 export type Job = Schemas['Job'];

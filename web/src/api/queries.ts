@@ -4,6 +4,7 @@ import {
   type CargoView,
   type Crossing,
   type Forecast,
+  type FormatView,
   getJson,
   type HandlingState,
   type Job,
@@ -14,6 +15,7 @@ import {
   type NamedState,
   type PartView,
   type PreviewCurves,
+  type Shore,
   type ShoreView,
   type SideView,
   type StepKind,
@@ -123,6 +125,21 @@ export const queries = {
     queryOptions({
       queryKey: ['crossing', id, 'scenes', 'forecast', revision, options],
       queryFn: () => sendJson<Forecast>('POST', `/api/crossings/${id}/forecast`, options),
+    }),
+  formats: () =>
+    queryOptions({
+      queryKey: ['formats'],
+      queryFn: () => getJson<FormatView[]>('/api/formats'),
+      staleTime: Number.POSITIVE_INFINITY,
+    }),
+  /** The landing in a format as a shore asks for it. */
+  landingOn: (shore: Shore, format: string) =>
+    queryOptions({
+      queryKey: ['shores', shore, 'landing', format],
+      queryFn: () =>
+        getJson<LandingOptions>(
+          `/api/shores/${shore.id}/landing?format=${encodeURIComponent(format)}`,
+        ),
     }),
   shores: () =>
     queryOptions({ queryKey: ['shores'], queryFn: () => getJson<ShoreView[]>('/api/shores') }),

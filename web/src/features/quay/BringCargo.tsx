@@ -1,6 +1,8 @@
+import { useQuery } from '@tanstack/react-query';
 import { type RefObject, useEffect, useRef, useState } from 'react';
 import { ProgressBar } from 'react-bootstrap';
 import { useNavigate } from 'react-router-dom';
+import { queries } from '../../api/queries';
 import { filesOfDrop, filesOfInput, type Incoming, newCrossing } from '../../api/upload';
 import { Button } from '../../shared/Button';
 import { bytes } from '../../shared/format';
@@ -25,6 +27,7 @@ export function BringCargo({ choose }: Props) {
   const abort = useRef<AbortController | null>(null);
   const [over, setOver] = useState(false);
   const [sending, setSending] = useState<Sending | null>(null);
+  const names = (useQuery(queries.formats()).data ?? []).filter((f) => f.reads).map((f) => f.name);
   choose.current = () => files.current?.click();
 
   const take = async (incoming: Incoming[]) => {
@@ -84,8 +87,9 @@ export function BringCargo({ choose }: Props) {
       <div className={`slip ${over ? 'slip-over' : ''}`}>
         <h2>Drop files, a folder or a zip</h2>
         <p className="quiet">
-          FBX, GLB, glTF, or OBJ with MTL, and their textures. Everything that belongs together, at
-          once.
+          {names.length > 0 &&
+            `${names.slice(0, -1).join(', ')} or ${names[names.length - 1]}, with `}
+          materials and textures. Everything that belongs together, at once.
         </p>
         {sending ? (
           <>

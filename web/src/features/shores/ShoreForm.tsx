@@ -1,6 +1,8 @@
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Form } from 'react-bootstrap';
 import type { Shore, ShoreView } from '../../api/client';
+import { queries } from '../../api/queries';
 import { Button } from '../../shared/Button';
 import { BUDGETS, WISHES } from './shoreWords';
 
@@ -13,12 +15,6 @@ const AXES: { value: Shore['frame']['up']; label: string }[] = [
   { value: 'MINUS_Z', label: '−Z' },
 ];
 
-const FORMATS: Record<string, string> = {
-  glb: 'GLB',
-  gltf: 'glTF, separate files',
-  fbx: 'FBX',
-};
-
 interface Props {
   view: ShoreView;
   onCopy: () => void;
@@ -29,6 +25,7 @@ interface Props {
 /** Everything a shore asks for; built-in ones are shown, one's own can be changed. */
 export function ShoreForm({ view, onCopy, onSave, onDelete }: Props) {
   const [shore, setShore] = useState(view.shore);
+  const formats = useQuery(queries.formats()).data ?? [];
   const fixed = view.builtIn;
   const changed = JSON.stringify(shore) !== JSON.stringify(view.shore);
   const set = (change: Partial<Shore>) => setShore((s) => ({ ...s, ...change }));
@@ -110,22 +107,24 @@ export function ShoreForm({ view, onCopy, onSave, onDelete }: Props) {
         </section>
         <section>
           <h2 className="caps">Formats, the best first</h2>
-          {Object.keys(FORMATS).map((format) => (
-            <Form.Check
-              key={format}
-              id={`format-${format}`}
-              type="checkbox"
-              label={`${FORMATS[format]}${shore.formats[0] === format ? ', the best' : ''}`}
-              checked={shore.formats.includes(format)}
-              onChange={(e) =>
-                set({
-                  formats: e.target.checked
-                    ? [...shore.formats, format]
-                    : shore.formats.filter((f) => f !== format),
-                })
-              }
-            />
-          ))}
+          {formats
+            .filter((f) => f.writes)
+            .map(({ key, label }) => (
+              <Form.Check
+                key={key}
+                id={`format-${key}`}
+                type="checkbox"
+                label={`${label}${shore.formats[0] === key ? ', the best' : ''}`}
+                checked={shore.formats.includes(key)}
+                onChange={(e) =>
+                  set({
+                    formats: e.target.checked
+                      ? [...shore.formats, key]
+                      : shore.formats.filter((f) => f !== key),
+                  })
+                }
+              />
+            ))}
           <h2 className="caps mt-3">Wishes</h2>
           {WISHES.map((w) => (
             <div key={w.name}>

@@ -11,11 +11,11 @@ import { useHandling, withOffer } from '../useHandling';
 export function ForecastTable({
   id,
   options,
-  onOptions,
+  onOption,
 }: {
   id: string;
   options: LandingOptions;
-  onOptions: (change: Partial<LandingOptions>) => void;
+  onOption: (name: string, value: unknown) => void;
 }) {
   const { state, change } = useHandling(id, true);
   const forecast = useQuery({
@@ -79,7 +79,7 @@ export function ForecastTable({
                       onClick={(e) => {
                         e.stopPropagation();
                         if (o.action === 'option') {
-                          onOptions({ [o.kind]: o.params.value });
+                          onOption(o.kind, o.params.value);
                         } else {
                           change((list) => withOffer(list, o));
                         }

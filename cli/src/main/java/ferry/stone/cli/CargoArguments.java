@@ -12,6 +12,7 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Formats;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.Resources;
+import ferry.stone.core.landing.LandingOptions;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.math.LengthUnit;
 import ferry.stone.core.math.SignedAxis;
@@ -76,6 +77,13 @@ final class CargoArguments {
   @Mixin private ShoreArgument shore;
 
   /** The shore that the survey goes by. */
+  /** The landing in a format as the shore asks for it; the standard one when none was named. */
+  LandingOptions landing(String format) {
+    return shore.isChosen()
+        ? LandingOptions.on(shore.shore(), format)
+        : LandingOptions.of(format).withSkinMove(shore.shore().budgets().skinMove());
+  }
+
   Shore shore() {
     return shore.shore();
   }

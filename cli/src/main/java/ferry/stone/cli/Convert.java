@@ -4,7 +4,9 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import ferry.stone.core.cargo.CargoFolder;
 import ferry.stone.core.finding.Finding;
+import ferry.stone.core.format.Format;
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.Formats;
 import ferry.stone.core.handling.Handling;
 import ferry.stone.core.handling.Step;
 import ferry.stone.core.landing.Landing;
@@ -35,15 +37,12 @@ import picocli.CommandLine.Spec;
 final class Convert implements Callable<Integer> {
   @Mixin private CargoArguments arguments;
 
-  @Mixin private PackingArguments packing;
-
-  @Mixin private FbxArguments fbx;
-
   @Option(
       names = "--to",
       required = true,
       paramLabel = "FORMAT",
-      description = "glb, gltf (separate files) or fbx.")
+      description = "Key of the format: ${COMPLETION-CANDIDATES}.",
+      completionCandidates = WrittenFormats.class)
   private String format;
 
   @Option(
@@ -87,20 +86,13 @@ final class Convert implements Callable<Integer> {
   public Integer call() throws Exception {
     LandingOptions options;
     try {
-      boolean apart = "gltf".equals(format) || fbx.linkedMedia();
-      options =
-          new LandingOptions(
-              format,
-              !apart,
-              !apart,
-              LandingOptions.Transforms.DATA,
-              false,
-              packing.influences(),
-              packing.packing(),
-              null,
-              fbx.options(),
-              new PartFiles(eachPart, pattern, origin),
-              arguments.shore().budgets().skinMove());
+      Formats.writer(format);
+      Format target = Formats.find(format).orElseThrow();
+      options = arguments.landing(format);
+      for (var given : FormatArguments.given(spec, target).entrySet()) {
+        options = options.with(given.getKey(), given.getValue());
+      }
+      options = options.withParts(new PartFiles(eachPart, pattern, origin));
     } catch (IllegalArgumentException e) {
       throw new picocli.CommandLine.ParameterException(spec.commandLine(), e.getMessage() + ".");
     }

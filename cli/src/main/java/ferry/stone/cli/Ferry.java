@@ -31,6 +31,7 @@ public final class Ferry {
   static int run(String[] args, PrintWriter out, PrintWriter err) {
     CommandLine command = new CommandLine(new Ferry()).setOut(out).setErr(err);
     command.setCaseInsensitiveEnumValuesAllowed(true);
+    FormatArguments.addTo(command.getSubcommands().get("convert").getCommandSpec());
     command.setParameterExceptionHandler(
         (e, a) -> {
           err.println(oneLine(e.getMessage()) + " Run 'ferry --help' for the usage.");

@@ -5,7 +5,6 @@ import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.Capability.Fate;
 import ferry.stone.core.landing.Forecast;
-import ferry.stone.core.landing.LandingOptions;
 import ferry.stone.core.math.Bounds;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.Frame;
@@ -32,7 +31,8 @@ final class Inspect implements Callable<Integer> {
   @Option(
       names = "--forecast",
       paramLabel = "FORMAT",
-      description = "Say what landing as glb, gltf or fbx would change or lose.")
+      description = "Say what landing as ${COMPLETION-CANDIDATES} would change or lose.",
+      completionCandidates = WrittenFormats.class)
   private String format;
 
   @Spec private CommandSpec spec;
@@ -58,9 +58,7 @@ final class Inspect implements Callable<Integer> {
 
   private Forecast forecast(CargoArguments.Cargo cargo) {
     try {
-      LandingOptions options =
-          new LandingOptions(format, true, true, LandingOptions.Transforms.DATA, false, 4);
-      return Forecast.of(cargo.near(), options, cargo.resources());
+      return Forecast.of(cargo.near(), arguments.landing(format), cargo.resources());
     } catch (IllegalArgumentException e) {
       throw new ParameterException(spec.commandLine(), "--forecast: " + e.getMessage() + ".", e);
     }

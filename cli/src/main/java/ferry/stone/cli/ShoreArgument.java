@@ -2,6 +2,7 @@ package ferry.stone.cli;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import ferry.stone.core.format.Formats;
 import ferry.stone.core.shore.Shore;
 import ferry.stone.core.shore.Shores;
 import java.io.IOException;
@@ -24,6 +25,11 @@ final class ShoreArgument {
       description = "A built-in shore, or a JSON file of one: whose limits and names count.")
   private String shore;
 
+  /** Whether one was named; else it is the usual one. */
+  boolean isChosen() {
+    return shore != null;
+  }
+
   Shore shore() {
     if (shore == null) {
       return Shores.usual();
@@ -43,7 +49,12 @@ final class ShoreArgument {
               + "\".");
     }
     try {
-      return new ObjectMapper().readValue(file.toFile(), Shore.class);
+      Shore read = new ObjectMapper().readValue(file.toFile(), Shore.class);
+      Formats.checkWritten(read.formats());
+      return read;
+    } catch (IllegalArgumentException e) {
+      throw new ParameterException(
+          spec.commandLine(), "\"" + shore + "\" is no shore: " + e.getMessage() + ".", e);
     } catch (JsonProcessingException e) {
       Throwable cause = e.getCause() instanceof IllegalArgumentException ? e.getCause() : e;
       String why =

@@ -59,7 +59,7 @@ class PackageRulesTest {
           .whereLayer("texture")
           .mayOnlyBeAccessedByLayers("proof", "landing", "format")
           .whereLayer("shore")
-          .mayOnlyBeAccessedByLayers("landing", "handling", "survey")
+          .mayOnlyBeAccessedByLayers("landing", "handling", "survey", "format")
           .whereLayer("math")
           .mayOnlyBeAccessedByLayers(
               "proof",

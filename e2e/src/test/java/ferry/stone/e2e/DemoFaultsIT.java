@@ -13,7 +13,6 @@ import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.handling.Handling;
 import ferry.stone.core.handling.Step;
-import ferry.stone.core.landing.FbxLanding;
 import ferry.stone.core.landing.Forecast;
 import ferry.stone.core.landing.Landing;
 import ferry.stone.core.landing.LandingOptions;
@@ -197,7 +196,7 @@ class DemoFaultsIT {
 
   private void land(Cargo cargo, Scene near, Scene far, CargoFolder files) throws Exception {
     for (LandingOptions options :
-        List.of(LandingOptions.glb(), LandingOptions.fbx(FbxLanding.USUAL))) {
+        List.of(LandingOptions.of("glb"), LandingOptions.of("fbx"))) {
       Path out = Files.createDirectories(folder.resolve("landed-" + options.format()));
       Landing landing =
           Landing.write(

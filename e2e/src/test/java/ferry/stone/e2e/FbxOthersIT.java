@@ -7,13 +7,10 @@ import com.fasterxml.jackson.databind.JsonNode;
 import ferry.stone.core.cargo.CargoFolder;
 import ferry.stone.core.cargo.CargoReader;
 import ferry.stone.core.format.ReadContext;
-import ferry.stone.core.format.fbx.FbxOptions;
 import ferry.stone.core.geometry.Rebase;
 import ferry.stone.core.geometry.Triangulate;
-import ferry.stone.core.landing.FbxLanding;
 import ferry.stone.core.landing.Landing;
 import ferry.stone.core.landing.LandingOptions;
-import ferry.stone.core.math.SignedAxis;
 import ferry.stone.core.motion.Deform;
 import ferry.stone.core.motion.Pose;
 import ferry.stone.core.proof.Proof;
@@ -59,7 +56,7 @@ class FbxOthersIT {
   }
 
   /** What landing makes of a scene before it is written. */
-  private static Scene arrived(Scene scene, FbxLanding fbx) {
+  private static Scene arrived(Scene scene, LandingOptions fbx) {
     Scene cut =
         scene.toBuilder().meshes(scene.meshes().stream().map(Triangulate::of).toList()).build();
     Scene arrived = Rebase.intoData(cut, fbx.frame());
@@ -100,34 +97,25 @@ class FbxOthersIT {
 
   @ParameterizedTest
   @CsvSource({
-    "HERON, BINARY, 7400, false",
-    "HERON_FBX, BINARY, 7500, false",
-    "HERON_FBX, TEXT, 7400, true",
-    "CAPSTAN, BINARY, 7400, false",
-    "CAPSTAN_FBX, BINARY, 7400, false",
-    "CAPSTAN_FBX, TEXT, 7400, true",
-    "BOLLARD_FBX, TEXT, 7400, false"
+    "HERON, binary, false",
+    "HERON_FBX, binary64, false",
+    "HERON_FBX, text, true",
+    "CAPSTAN, binary, false",
+    "CAPSTAN_FBX, binary, false",
+    "CAPSTAN_FBX, text, true",
+    "BOLLARD_FBX, text, false"
   })
-  void threePosesTheSame(DemoWorld.Cargo which, FbxOptions.Form form, int version, boolean bake)
-      throws Exception {
+  void threePosesTheSame(DemoWorld.Cargo which, String form, boolean bake) throws Exception {
     Scene near = demo(which);
-    FbxLanding fbx = new FbxLanding(form, version, bake, 0, true, 0, SignedAxis.PLUS_Y);
     CargoFolder cargo = CargoFolder.of(folder.resolve(which.name()));
     LandingOptions options =
-        new LandingOptions(
-            "fbx",
-            false,
-            true,
-            LandingOptions.Transforms.DATA,
-            false,
-            0,
-            null,
-            null,
-            fbx,
-            null,
-            null);
+        LandingOptions.of("fbx")
+            .with("form", form)
+            .with("bake", bake)
+            .with("triangulate", true)
+            .with("embedTextures", false);
     JsonNode theirs = Node.run("pose-fbx.mjs", land(near, cargo, options));
-    Scene ours = arrived(near, fbx);
+    Scene ours = arrived(near, options);
     double size = ours.bounds().diagonal();
     assertEquals(1, theirs.at("/parsed/settings/UnitScaleFactor").asDouble());
     assertEquals(1, theirs.at("/parsed/settings/UpAxis").asInt());
@@ -154,10 +142,10 @@ class FbxOthersIT {
     Scene near = demo(DemoWorld.Cargo.HERON_FBX);
     CargoFolder cargo = CargoFolder.of(folder.resolve(DemoWorld.Cargo.HERON_FBX.name()));
     LandingOptions all =
-        new LandingOptions("glb", true, true, LandingOptions.Transforms.DATA, false, 0);
+        LandingOptions.of("glb").with("influences", 0);
     Scene there = prove(near, cargo, all);
     CargoFolder landed = CargoFolder.of(folder.resolve("glb"));
-    Scene back = prove(there, landed, LandingOptions.fbx(FbxLanding.USUAL));
+    Scene back = prove(there, landed, LandingOptions.of("fbx"));
     assertEquals(near.meshes().get(0).morphs().size(), back.meshes().get(0).morphs().size());
     assertEquals(near.skins().get(0).mostInfluences(), back.skins().get(0).mostInfluences());
   }

@@ -7,7 +7,6 @@ import com.fasterxml.jackson.databind.JsonNode;
 import ferry.stone.core.cargo.CargoFolder;
 import ferry.stone.core.cargo.CargoReader;
 import ferry.stone.core.format.ReadContext;
-import ferry.stone.core.format.gltf.GltfPacking;
 import ferry.stone.core.geometry.MeshMeasure;
 import ferry.stone.core.geometry.RenderMesh;
 import ferry.stone.core.geometry.RenderPrimitive;
@@ -111,7 +110,7 @@ class OthersAgreeIT {
       throws Exception {
     CargoFolder cargo = demo(which);
     Scene near = CargoReader.read("demo", ReadContext.of(cargo));
-    valid(land(near, cargo, new LandingOptions(format, embed, embed, transforms, both, 4)));
+    valid(land(near, cargo, options(format, embed).withTransforms(transforms).withDoubleSided(both)));
   }
 
   @Test
@@ -124,8 +123,8 @@ class OthersAgreeIT {
     Files.writeString(source.resolve("no picture.png"), "none");
     CargoFolder cargo = CargoFolder.of(source);
     Scene near = CargoReader.read("odd", ReadContext.of(cargo));
-    valid(land(near, cargo, LandingOptions.glb()));
-    valid(land(near, cargo, new LandingOptions("gltf", false, false, Transforms.ROOT, true, 4)));
+    valid(land(near, cargo, LandingOptions.of("glb")));
+    valid(land(near, cargo, LandingOptions.of("gltf").withTransforms(Transforms.ROOT).withDoubleSided(true)));
   }
 
   @ParameterizedTest
@@ -134,7 +133,7 @@ class OthersAgreeIT {
     CargoFolder cargo = demo(which);
     Scene near = CargoReader.read("demo", ReadContext.of(cargo));
     Path file =
-        land(near, cargo, new LandingOptions("glb", false, true, Transforms.DATA, false, 4));
+        land(near, cargo, LandingOptions.of("glb").with("embedTextures", false));
     JsonNode theirs = Node.run("read-glb.mjs", file);
     Bounds b = near.bounds();
     // Z up centimetres to Y up metres, the lowest point at 0.
@@ -174,28 +173,42 @@ class OthersAgreeIT {
     Scene near = CargoReader.read("demo", ReadContext.of(cargo));
     boolean embed = format.equals("glb");
     // Turned, moved and scaled by the same steps as the others: motion and joints go along.
-    valid(land(near, cargo, new LandingOptions(format, embed, embed, transforms, false, 4)));
-    valid(land(near, cargo, new LandingOptions(format, embed, embed, transforms, false, 0)));
+    valid(land(near, cargo, options(format, embed).withTransforms(transforms)));
+    valid(land(near, cargo, options(format, embed).withTransforms(transforms).with("influences", 0)));
   }
 
-  private static final GltfPacking PACKED =
-      new GltfPacking(true, true, GltfPacking.IndexBits.FITTING, true, 256, false);
+  private static LandingOptions options(String format, boolean embed) {
+    LandingOptions options = LandingOptions.of(format).with("embedTextures", embed);
+    return format.equals("gltf") ? options.with("embedGeometry", embed) : options;
+  }
+
+  private static LandingOptions with(LandingOptions options, Map<String, Object> more) {
+    LandingOptions all = options;
+    for (Map.Entry<String, Object> one : more.entrySet()) {
+      all = all.with(one.getKey(), one.getValue());
+    }
+    return all;
+  }
+
+  private static final Map<String, Object> PACKED =
+      Map.of("quantize", true, "compress", true, "drawOrder", true, "largestTexture", 256);
 
   @ParameterizedTest
   @EnumSource(DemoWorld.Cargo.class)
   void theValidatorHasNothingToSayOfPackedFiles(DemoWorld.Cargo which) throws Exception {
     CargoFolder cargo = demo(which);
     Scene near = CargoReader.read("demo", ReadContext.of(cargo));
-    GltfPacking[] packings = {
-      new GltfPacking(true, false, GltfPacking.IndexBits.SHORT, false, 64, true),
-      new GltfPacking(false, true, GltfPacking.IndexBits.LONG, true, 0, false),
-      PACKED
-    };
-    for (GltfPacking packing : packings) {
-      valid(land(near, cargo, LandingOptions.glb().withPacking(packing)));
+    List<Map<String, Object>> packings =
+        List.of(
+            Map.of(
+                "quantize", true, "indexBits", "short", "largestTexture", 64, "gatherCopies", true),
+            Map.of("compress", true, "indexBits", "long", "drawOrder", true),
+            PACKED);
+    for (Map<String, Object> packing : packings) {
+      valid(land(near, cargo, with(LandingOptions.of("glb"), packing)));
     }
-    LandingOptions apart = new LandingOptions("gltf", false, false, Transforms.ROOT, false, 0);
-    valid(land(near, cargo, apart.withPacking(PACKED)));
+    LandingOptions apart = LandingOptions.of("gltf").withTransforms(Transforms.ROOT).with("influences", 0);
+    valid(land(near, cargo, with(apart, PACKED)));
   }
 
   /** glTF-Transform unpacks the same numbers that are read here. */
@@ -204,8 +217,8 @@ class OthersAgreeIT {
   void anotherReaderUnpacksTheSame(DemoWorld.Cargo which) throws Exception {
     CargoFolder cargo = demo(which);
     Scene near = CargoReader.read("demo", ReadContext.of(cargo));
-    for (GltfPacking packing : new GltfPacking[] {GltfPacking.NONE, PACKED}) {
-      Path file = land(near, cargo, LandingOptions.glb().withPacking(packing));
+    for (Map<String, Object> packing : List.of(Map.<String, Object>of(), PACKED)) {
+      Path file = land(near, cargo, with(LandingOptions.of("glb"), packing));
       Scene ours = CargoReader.read("landed", ReadContext.of(CargoFolder.of(file.getParent())));
       JsonNode theirs = Node.run("transform-glb.mjs", file);
       assertEquals(ours.nodes().size(), theirs.path("nodes").size());
@@ -258,8 +271,8 @@ class OthersAgreeIT {
   void threePosesTheSame(DemoWorld.Cargo which, boolean packed) throws Exception {
     CargoFolder cargo = demo(which);
     Scene near = CargoReader.read("demo", ReadContext.of(cargo));
-    LandingOptions options = LandingOptions.glb();
-    Path file = land(near, cargo, packed ? options.withPacking(PACKED) : options);
+    LandingOptions options = LandingOptions.of("glb");
+    Path file = land(near, cargo, packed ? with(options, PACKED) : options);
     Scene ours = CargoReader.read("landed", ReadContext.of(CargoFolder.of(file.getParent())));
     JsonNode theirs = Node.run("pose-glb.mjs", file);
     if (which == DemoWorld.Cargo.HERON) {

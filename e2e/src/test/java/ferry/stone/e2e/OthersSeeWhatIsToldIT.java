@@ -14,7 +14,6 @@ import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.Resources;
 import ferry.stone.core.landing.CapabilityFiles;
 import ferry.stone.core.landing.CapabilityScenes;
-import ferry.stone.core.landing.FbxLanding;
 import ferry.stone.core.landing.Landing;
 import ferry.stone.core.landing.LandingOptions;
 import ferry.stone.core.proof.Proof;
@@ -117,7 +116,7 @@ class OthersSeeWhatIsToldIT {
 
   @Test
   void threeAndTheValidatorSeeTheGlbThatIsProved() throws Exception {
-    List<Landed> landed = land(LandingOptions.glb(), ".glb");
+    List<Landed> landed = land(LandingOptions.of("glb"), ".glb");
     compare("three", landed, Node.lines("look-glb.mjs", files(landed)));
   }
 
@@ -125,7 +124,7 @@ class OthersSeeWhatIsToldIT {
   void theValidatorHasNothingToSayOfSeparateFiles() throws Exception {
     List<Landed> landed =
         land(
-            new LandingOptions("gltf", false, false, LandingOptions.Transforms.ROOT, false, 0),
+            LandingOptions.of("gltf").with("influences", 0).withTransforms(LandingOptions.Transforms.ROOT),
             ".gltf");
     List<JsonNode> reports = Node.lines("validate-gltf.mjs", files(landed));
     List<String> said = new ArrayList<>();
@@ -139,7 +138,7 @@ class OthersSeeWhatIsToldIT {
 
   @Test
   void threeAndUfbxSeeTheFbxThatIsProved() throws Exception {
-    List<Landed> landed = land(LandingOptions.fbx(FbxLanding.USUAL), ".fbx");
+    List<Landed> landed = land(LandingOptions.of("fbx"), ".fbx");
     compare("three, FBX", landed, Node.lines("look-fbx.mjs", files(landed)));
     Path ufbx = Ufbx.built().orElse(null);
     if (ufbx == null) {

@@ -36,8 +36,7 @@ class ApiTest extends OverTheApi {
       "o slab\nv 0 0 0\nv 100 0 0\nv 100 0 50\nv 0 0 50\nvn 0 1 0\nf 1//1 4//1 3//1 2//1\n";
   private static final String GLB =
       """
-      {"format":"glb","embedTextures":true,"embedBuffers":true,"transforms":"DATA",
-       "doubleSided":false,"influences":4}
+      {"format":"glb","options":{"influences":4},"transforms":"DATA","doubleSided":false}
       """;
 
   @TempDir static Path data;
@@ -108,8 +107,7 @@ class ApiTest extends OverTheApi {
   private List<String> zipOf(String id) throws Exception {
     String options =
         """
-        {"format":"gltf","embedTextures":false,"embedBuffers":false,"transforms":"DATA",
-         "doubleSided":false,"influences":4,
+        {"format":"gltf","options":{"embedTextures":false},"transforms":"DATA",
          "parts":{"each":true,"pattern":"{part}","origin":"BASE"}}
         """;
     JsonNode landing =

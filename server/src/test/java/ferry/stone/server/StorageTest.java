@@ -60,7 +60,7 @@ class StorageTest extends OverTheApi {
             send(
                 post("/api/crossings/" + id + "/landings")
                     .contentType(MediaType.APPLICATION_JSON)
-                    .content("{\"format\":\"glb\",\"embedTextures\":true}"),
+                    .content("{\"format\":\"glb\"}"),
                 202));
     String landed = landing.path("id").asText();
     await()

@@ -14,6 +14,11 @@ public interface Format {
   /** Its name for people, short. */
   String name();
 
+  /** Its name with what tells it from other forms, for a list to choose from. */
+  default String label() {
+    return name();
+  }
+
   /** Endings of its main files, in small letters, without the dot. */
   Set<String> extensions();
 
@@ -27,6 +32,9 @@ public interface Format {
 
   /** How its files are read; empty when they are not. */
   Optional<SceneReader> reader();
+
+  /** How it is written; empty when it is not. */
+  Optional<SceneWriter> writer();
 
   /** What it can carry. Formats that are forms of one another share a table. */
   CapabilityTable losses();

@@ -56,6 +56,38 @@ public final class Formats {
     return new ArrayList<>(tables.values());
   }
 
+  /** The formats that are written. */
+  public static List<Format> written() {
+    return ALL.stream().filter(f -> f.writer().isPresent()).toList();
+  }
+
+  /**
+   * How a format is written.
+   *
+   * @throws IllegalArgumentException in a sentence when it is none, or not written
+   */
+  public static SceneWriter writer(String key) {
+    return find(key)
+        .flatMap(Format::writer)
+        .orElseThrow(
+            () ->
+                new IllegalArgumentException(
+                    "format must be one of "
+                        + written().stream().map(Format::key).collect(Collectors.joining(", "))
+                        + ", not \""
+                        + key
+                        + "\""));
+  }
+
+  /**
+   * Refuses keys of formats that are not written.
+   *
+   * @throws IllegalArgumentException in a sentence
+   */
+  public static void checkWritten(List<String> keys) {
+    keys.forEach(Formats::writer);
+  }
+
   /** Names of the formats that are read, for sentences: "GLB, glTF, FBX or OBJ". */
   public static String readNames() {
     List<String> names =

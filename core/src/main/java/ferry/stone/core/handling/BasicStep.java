@@ -1,5 +1,6 @@
 package ferry.stone.core.handling;
 
+import ferry.stone.core.field.Field;
 import java.util.List;
 
 /** What every kind of step says of itself; a step adds what it does. */

@@ -1,5 +1,6 @@
 package ferry.stone.core.handling;
 
+import ferry.stone.core.field.Field;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.work.Progress;

@@ -1,5 +1,6 @@
 package ferry.stone.core.handling;
 
+import ferry.stone.core.field.Field;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.FloatList;
 import ferry.stone.core.math.IntList;

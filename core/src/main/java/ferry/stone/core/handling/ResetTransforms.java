@@ -1,5 +1,6 @@
 package ferry.stone.core.handling;
 
+import ferry.stone.core.field.Field;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.math.Figures;

@@ -1,5 +1,6 @@
 package ferry.stone.core.handling;
 
+import ferry.stone.core.field.Field;
 import ferry.stone.core.math.SignedAxis;
 import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.Scene;

@@ -1,5 +1,6 @@
 package ferry.stone.core.handling;
 
+import ferry.stone.core.field.Field;
 import ferry.stone.core.geometry.MeshCut;
 import ferry.stone.core.geometry.PickedCache;
 import ferry.stone.core.geometry.Pieces;

@@ -1,5 +1,6 @@
 package ferry.stone.core.handling;
 
+import ferry.stone.core.field.Field;
 import ferry.stone.core.geometry.FaceTurns;
 import ferry.stone.core.geometry.Winding;
 import ferry.stone.core.math.Figures;

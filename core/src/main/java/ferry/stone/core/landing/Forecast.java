@@ -1,21 +1,16 @@
 package ferry.stone.core.landing;
 
-import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Offer;
-import ferry.stone.core.finding.Severity;
-import ferry.stone.core.format.ArrangedParts;
 import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.Capability.Fate;
 import ferry.stone.core.format.CapabilityTable;
 import ferry.stone.core.format.Contents;
+import ferry.stone.core.format.Holding;
 import ferry.stone.core.format.Resources;
-import ferry.stone.core.format.fbx.FbxCapabilities;
-import ferry.stone.core.format.gltf.GltfCapabilities;
+import ferry.stone.core.format.SceneWriter;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.motion.InfluenceCut;
-import ferry.stone.core.scene.Channel;
 import ferry.stone.core.scene.Clip;
-import ferry.stone.core.scene.Material;
 import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.Skin;
@@ -64,25 +59,29 @@ public record Forecast(List<Item> items) {
     return new Work(far, options, cargo).run();
   }
 
-  private static final class Work {
+  private static final class Work implements SceneWriter.Told {
     private final Scene far;
     private final LandingOptions options;
+    private final SceneWriter writer;
     private final Resources cargo;
     private final CapabilityTable table;
+    private final Holding holding;
     private final List<Item> items = new ArrayList<>();
 
     Work(Scene far, LandingOptions options, Resources cargo) {
       this.far = far;
       this.options = options;
       this.cargo = cargo;
-      table = options.fbx() == null ? GltfCapabilities.TABLE : FbxCapabilities.TABLE;
+      table = options.target().losses();
+      writer = options.writer();
+      holding = writer.holding(options.values());
     }
 
     Forecast run() {
       Contents contents = new Contents(far);
       for (Capability capability : Capability.values()) {
         Contents.Found found = contents.find(capability);
-        Fate fate = fate(capability);
+        Fate fate = holding.fate(capability);
         boolean asked = capability == Capability.EMPTY_CLIPS;
         if (found.count() > 0 && fate != Fate.KEPT && !asked) {
           add(
@@ -94,25 +93,13 @@ public record Forecast(List<Item> items) {
         }
       }
       roots();
-      hierarchy();
       influences();
       motion();
-      materials();
-      packing();
+      writer.foretell(
+          new SceneWriter.Outlook(
+              far, Landing.arrived(far, options), options.values(), cargo, this));
       items.sort(Comparator.comparing((Item i) -> i.fate() != Fate.LOST));
       return new Forecast(List.copyOf(items));
-    }
-
-    /** The table's word, or what was chosen against it. */
-    private Fate fate(Capability capability) {
-      boolean fbx = options.fbx() != null;
-      return switch (capability) {
-        case POLYGONS ->
-            fbx && options.fbx().triangulate() ? Fate.CHANGED : table.of(capability).written();
-        case PIVOTS, INHERITED_SCALE ->
-            fbx && options.fbx().bake() ? Fate.CHANGED : table.of(capability).written();
-        default -> table.of(capability).written();
-      };
     }
 
     private void add(
@@ -130,14 +117,21 @@ public record Forecast(List<Item> items) {
               offers(capability, nodeIds)));
     }
 
-    private void add(Capability capability, long count, String noun, String where) {
+    @Override
+    public void item(
+        Capability capability, Fate fate, String measured, String where, List<Integer> nodeIds) {
+      add(
+          capability,
+          fate == null ? table.of(capability).written() : fate,
+          measured,
+          where,
+          nodeIds);
+    }
+
+    @Override
+    public void count(Capability capability, long count, String noun, String where) {
       if (count > 0 && table.of(capability).written() != Fate.KEPT) {
-        add(
-            capability,
-            table.of(capability).written(),
-            Figures.count(count, noun),
-            where,
-            List.of());
+        item(capability, null, Figures.count(count, noun), where, List.of());
       }
     }
 
@@ -169,42 +163,14 @@ public record Forecast(List<Item> items) {
 
     private void roots() {
       boolean root = Landing.needsRoot(far, options);
-      add(Capability.ROOT_TRANSFORM, root ? 1 : 0, "part", "");
-    }
-
-    private void hierarchy() {
-      Scene arrived = Landing.arrived(far, options);
-      List<Finding> said =
-          options.fbx() == null
-              ? GltfCapabilities.arrangement(arrived)
-              : FbxCapabilities.arrangement(
-                  arrived, options.fbx().options(options.embedTextures()));
-      for (Finding finding : said) {
-        Capability capability =
-            switch (finding.code()) {
-              case "skinned-at-top" -> Capability.SKINNED_BELOW;
-              case "skeleton-root-added" -> Capability.JOINTS_APART;
-              case ArrangedParts.SHEARED, ArrangedParts.UNSHEARED -> Capability.SHEAR;
-              case ArrangedParts.HELPERS -> Capability.HELPERS;
-              case "levels-beside" -> Capability.DETAIL_LEVELS;
-              default -> null;
-            };
-        if (capability != null) {
-          add(
-              capability,
-              finding.severity() == Severity.FIX ? Fate.LOST : Fate.CHANGED,
-              finding.measured().isEmpty() ? "1 part" : finding.measured(),
-              finding.where(),
-              finding.nodeIds());
-        }
-      }
+      count(Capability.ROOT_TRANSFORM, root ? 1 : 0, "part", "");
     }
 
     private void influences() {
-      int most = options.influences();
+      int most = writer.mostInfluences(options.values());
       List<Skin> over =
           far.skins().stream().filter(s -> most > 0 && s.mostInfluences() > most).toList();
-      if (options.fbx() != null || over.isEmpty()) {
+      if (over.isEmpty()) {
         return;
       }
       InfluenceCut cut = InfluenceCut.of(far, most, Progress.NONE);
@@ -245,11 +211,10 @@ public record Forecast(List<Item> items) {
         int kept = 0;
         for (Clip.Track track : clip.tracks()) {
           boolean ignored =
-              options.fbx() == null && track.isTransform() && skinned.contains(track.targetId());
-          boolean carried =
-              options.fbx() == null
-                  ? GltfCapabilities.carries(far, track)
-                  : FbxCapabilities.carries(far, track);
+              writer.leavesSkinnedPlaces()
+                  && track.isTransform()
+                  && skinned.contains(track.targetId());
+          boolean carried = writer.carries(far, track);
           if (!carried) {
             firstLost = lost++ == 0 ? clip.name() + ", " + track.property() : firstLost;
           } else if (!ignored) {
@@ -260,70 +225,8 @@ public record Forecast(List<Item> items) {
           firstEmpty = empty++ == 0 ? clip.name() : firstEmpty;
         }
       }
-      add(Capability.OTHER_MOTION, lost, "track", firstLost);
-      add(Capability.EMPTY_CLIPS, empty, "clip", firstEmpty);
-    }
-
-    private void materials() {
-      if (options.fbx() == null) {
-        new MaterialForecast(far, cargo).tell(this::add);
-        for (Finding said : GltfCapabilities.surfaces(far, options.packing().tangents())) {
-          add(
-              said.code().equals("tangents-computed") ? Capability.TANGENTS : Capability.NO_UVS,
-              said.severity() == Severity.FIX ? Fate.LOST : Fate.CHANGED,
-              said.measured(),
-              said.where(),
-              List.of());
-        }
-        return;
-      }
-      int lost = 0;
-      String first = "";
-      for (Material material : far.materials()) {
-        for (Channel channel : FbxCapabilities.lostChannels(material)) {
-          first = lost++ == 0 ? material.name() + ", " + channel.label() : first;
-        }
-      }
-      add(Capability.MATERIAL_CHANNELS, lost, "channel", first);
-      each(Capability.OWN_VALUES, "value", m -> FbxCapabilities.ownValues(m));
-      each(
-          Capability.PACKED_CHANNELS,
-          "channel",
-          m -> FbxCapabilities.splitChannels(m).stream().map(Channel::label).toList());
-      each(
-          Capability.TINTED_TEXTURES,
-          "channel",
-          m -> FbxCapabilities.tinted(far, m).stream().map(Channel::label).toList());
-      List<String> bare = FbxCapabilities.bareFaces(far);
-      add(Capability.BARE_FACES, bare.size(), "part", bare.isEmpty() ? "" : bare.get(0));
-      MaterialForecast.Missing missing = MaterialForecast.missing(far);
-      add(Capability.MISSING_TEXTURES, missing.count(), "texture", missing.first());
-    }
-
-    private void each(
-        Capability capability,
-        String noun,
-        java.util.function.Function<Material, List<String>> found) {
-      int count = 0;
-      String first = "";
-      for (Material material : far.materials()) {
-        for (String value : found.apply(material)) {
-          first = count++ == 0 ? material.name() + ", " + value : first;
-        }
-      }
-      add(capability, count, noun, first);
-    }
-
-    private void packing() {
-      if (options.fbx() != null) {
-        return;
-      }
-      boolean packed =
-          options.packing().quantized()
-              || options.packing().drawOrder()
-              || options.packing().instanced();
-      int larger = MaterialForecast.largerThan(far, options.packing().largestTexture(), cargo);
-      add(Capability.PACKING, (packed ? 1 : 0) + larger, "choice", "");
+      count(Capability.OTHER_MOTION, lost, "track", firstLost);
+      count(Capability.EMPTY_CLIPS, empty, "clip", firstEmpty);
     }
   }
 }

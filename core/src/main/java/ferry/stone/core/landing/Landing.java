@@ -6,11 +6,8 @@ import ferry.stone.core.format.ArrangedParts;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Output;
 import ferry.stone.core.format.Resources;
-import ferry.stone.core.format.fbx.FbxWriter;
-import ferry.stone.core.format.gltf.GltfOptions;
-import ferry.stone.core.format.gltf.GltfWriter;
+import ferry.stone.core.format.SceneWriter;
 import ferry.stone.core.geometry.Rebase;
-import ferry.stone.core.geometry.Triangulate;
 import ferry.stone.core.proof.Landed;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.work.Progress;
@@ -37,41 +34,20 @@ public record Landing(String mainFile, List<Finding> findings) {
     Findings findings = new Findings();
     Scene far = Preflight.check(asked, findings);
     progress.report("changing units and axes", 0);
-    FbxLanding fbx = options.fbx();
     Scene arrived = arrived(far, options);
     if (needsRoot(far, options)) {
       findings.add(ArrangedParts.root());
     }
-    Progress writing = progress.part(0.05, 1);
-    if (fbx != null) {
-      Scene shown = options.doubleSided() ? bothSides(arrived) : arrived;
-      String main =
-          FbxWriter.write(
-              shown,
-              fbx.options(options.embedTextures()),
-              stem,
-              resources,
-              output,
-              findings,
-              writing);
-      return new Landing(main, findings.list());
-    }
-    GltfOptions gltf =
-        new GltfOptions(
-            options.format().equals("glb") ? GltfOptions.Container.GLB : GltfOptions.Container.GLTF,
-            options.embedTextures(),
-            options.embedBuffers(),
-            options.doubleSided(),
-            options.influences(),
-            options.packing());
-    String main = GltfWriter.write(arrived, gltf, stem, resources, output, findings, writing);
+    Scene shown = options.doubleSided() ? bothSides(arrived) : arrived;
+    SceneWriter.Target target =
+        new SceneWriter.Target(stem, resources, output, findings, progress.part(0.05, 1));
+    String main = options.writer().write(shown, options.values(), target);
     return new Landing(main, findings.list());
   }
 
   /** The far side in the shore's frame, as it is handed to the writer. */
   static Scene arrived(Scene far, LandingOptions options) {
-    boolean cut = options.fbx() != null && options.fbx().triangulate();
-    Scene whole = cut ? triangles(far) : far;
+    Scene whole = options.writer().prepared(far, options.values());
     return options.transforms() == LandingOptions.Transforms.DATA
         ? Rebase.intoData(whole, options.frame())
         : Rebase.onRoot(whole, options.frame());
@@ -84,10 +60,6 @@ public record Landing(String mainFile, List<Finding> findings) {
         : Rebase.needsRoot(far, options.frame());
   }
 
-  private static Scene triangles(Scene scene) {
-    return scene.toBuilder().meshes(scene.meshes().stream().map(Triangulate::of).toList()).build();
-  }
-
   private static Scene bothSides(Scene scene) {
     return scene.toBuilder()
         .materials(scene.materials().stream().map(m -> m.withDoubleSided(true)).toList())
@@ -96,15 +68,14 @@ public record Landing(String mainFile, List<Finding> findings) {
 
   /** What the proof needs to know of a landing. */
   public Landed landed(LandingOptions options, Resources files) {
-    return options.fbx() == null
-        ? Landed.gltf(files, mainFile, options.packing(), findings, options.skinMove())
-        : Landed.polygons(
-            files,
-            mainFile,
-            options.frame(),
-            options.fbx().triangulate(),
-            options.fbx().bake(),
-            findings);
+    return new Landed(
+        files,
+        mainFile,
+        options.frame(),
+        options.target().losses(),
+        options.writer().holding(options.values()),
+        findings,
+        options.skinMove());
   }
 
   /** A file name stem of a crossing's name: no path, no character that file systems refuse. */

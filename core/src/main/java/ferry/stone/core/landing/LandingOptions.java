@@ -1,42 +1,38 @@
 package ferry.stone.core.landing;
 
 import com.fasterxml.jackson.annotation.JsonIgnore;
-import ferry.stone.core.format.gltf.GltfPacking;
+import ferry.stone.core.field.Values;
+import ferry.stone.core.format.Format;
+import ferry.stone.core.format.Formats;
+import ferry.stone.core.format.SceneWriter;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.shore.Budgets;
-import java.util.Set;
+import ferry.stone.core.shore.Shore;
+import java.util.HashMap;
+import java.util.Map;
 
 /**
  * How a far side is landed.
  *
- * @param format {@code glb}, {@code gltf} or {@code fbx}
- * @param embedTextures inside the file; else in a {@code textures} folder beside it
- * @param embedBuffers for {@code gltf}: geometry inside the JSON; else a {@code .bin} beside it
+ * @param format key of a format that is written
+ * @param options what that format asks, by the names of its fields; the standard of each that is
+ *     left out
  * @param transforms where the change of frame and the placement go
  * @param doubleSided show both sides of every material
- * @param influences most joints that move a vertex, a multiple of 4; 0 for all. FBX holds all.
- * @param packing what makes the file smaller; nothing when left out
  * @param fileName name of the file without ending, also for the files beside it; the crossing's
  *     name when left out
- * @param fbx what only FBX asks; the usual when left out, nothing for other formats
+ * @param parts one file for each part; one file of everything when left out
  * @param skinMove how far a vertex may move when joints are left out, in millimetres on something
  *     of a person's size, 1.75 m; more is a loss. 0.5 when left out
- * @param parts one file for each part; one file of everything when left out
  */
 public record LandingOptions(
     String format,
-    boolean embedTextures,
-    boolean embedBuffers,
+    Map<String, Object> options,
     Transforms transforms,
     boolean doubleSided,
-    int influences,
-    GltfPacking packing,
     String fileName,
-    FbxLanding fbx,
     PartFiles parts,
     Double skinMove) {
-
-  private static final Set<String> FORMATS = Set.of("glb", "gltf", "fbx");
 
   /** Where the change of frame goes. */
   public enum Transforms {
@@ -47,44 +43,65 @@ public record LandingOptions(
   }
 
   public LandingOptions {
-    if (!FORMATS.contains(format == null ? "" : format)) {
-      throw new IllegalArgumentException("format must be glb, gltf or fbx, not \"" + format + "\"");
-    }
-    if (influences < 0 || influences % 4 != 0) {
-      throw new IllegalArgumentException(
-          "influences must be a multiple of 4, or 0 for all, not " + influences);
-    }
+    SceneWriter writer = Formats.writer(format == null ? "" : format);
+    Values values = Values.of(writer.fields(), options == null ? Map.of() : options);
+    writer.check(values);
+    options = values.toMap();
     transforms = transforms == null ? Transforms.DATA : transforms;
-    packing = packing == null ? GltfPacking.NONE : packing;
     parts = parts == null ? PartFiles.ONE : parts;
     skinMove = skinMove == null ? Double.valueOf(Budgets.USUAL_SKIN_MOVE) : skinMove;
     if (!(skinMove >= 0)) {
       throw new IllegalArgumentException("skinMove must be 0 or more millimetres, not " + skinMove);
     }
-    fbx = !format.equals("fbx") ? null : fbx == null ? FbxLanding.USUAL : fbx;
-    influences = fbx == null ? influences : 0;
   }
 
-  /** Without packing. */
-  public LandingOptions(
-      String format,
-      boolean embedTextures,
-      boolean embedBuffers,
-      Transforms transforms,
-      boolean doubleSided,
-      int influences) {
-    this(
+  /** The standard landing in a format. */
+  public static LandingOptions of(String format) {
+    return new LandingOptions(format, Map.of(), null, false, null, null, null);
+  }
+
+  /** The landing in a format that a shore asks for. */
+  public static LandingOptions on(Shore shore, String format) {
+    return new LandingOptions(
         format,
-        embedTextures,
-        embedBuffers,
-        transforms,
-        doubleSided,
-        influences,
+        Formats.writer(format).wanted(shore),
+        shore.wishes().onRoot() ? Transforms.ROOT : Transforms.DATA,
+        false,
         null,
         null,
-        null,
-        null,
-        null);
+        shore.budgets().skinMove());
+  }
+
+  /** The same with another value of an option of the format. */
+  public LandingOptions with(String option, Object value) {
+    Map<String, Object> changed = new HashMap<>(options);
+    changed.put(option, value);
+    return new LandingOptions(format, changed, transforms, doubleSided, fileName, parts, skinMove);
+  }
+
+  public LandingOptions withTransforms(Transforms newTransforms) {
+    return new LandingOptions(
+        format, options, newTransforms, doubleSided, fileName, parts, skinMove);
+  }
+
+  public LandingOptions withDoubleSided(boolean newDoubleSided) {
+    return new LandingOptions(
+        format, options, transforms, newDoubleSided, fileName, parts, skinMove);
+  }
+
+  public LandingOptions withParts(PartFiles newParts) {
+    return new LandingOptions(
+        format, options, transforms, doubleSided, fileName, newParts, skinMove);
+  }
+
+  public LandingOptions withSkinMove(double newSkinMove) {
+    return new LandingOptions(
+        format, options, transforms, doubleSided, fileName, parts, newSkinMove);
+  }
+
+  public LandingOptions withFileName(String newFileName) {
+    return new LandingOptions(
+        format, options, transforms, doubleSided, newFileName, parts, skinMove);
   }
 
   /** Name of the written files without ending. */
@@ -92,55 +109,27 @@ public record LandingOptions(
     return Landing.stem(fileName == null || fileName.isBlank() ? crossing : fileName);
   }
 
-  public LandingOptions withPacking(GltfPacking newPacking) {
-    return new LandingOptions(
-        format,
-        embedTextures,
-        embedBuffers,
-        transforms,
-        doubleSided,
-        influences,
-        newPacking,
-        fileName,
-        fbx,
-        parts,
-        skinMove);
+  Format target() {
+    return Formats.find(format).orElseThrow();
   }
 
-  public LandingOptions withParts(PartFiles newParts) {
-    return new LandingOptions(
-        format,
-        embedTextures,
-        embedBuffers,
-        transforms,
-        doubleSided,
-        influences,
-        packing,
-        fileName,
-        fbx,
-        newParts,
-        skinMove);
+  SceneWriter writer() {
+    return Formats.writer(format);
   }
 
-  /** FBX with everything inside. */
-  public static LandingOptions fbx(FbxLanding fbx) {
-    return new LandingOptions(
-        "fbx", true, true, Transforms.DATA, false, 0, null, null, fbx, null, null);
+  Values values() {
+    return Values.of(writer().fields(), options);
   }
 
-  /** Whether the landing of one scene is more than one file. */
-  @JsonIgnore
-  public boolean isSeveralFiles() {
-    return !embedTextures || format.equals("gltf") && !embedBuffers;
-  }
-
-  /** What the landed file's numbers mean. */
+  /** What the numbers of the file mean. */
   @JsonIgnore
   public Frame frame() {
-    return fbx == null ? Frame.Y_UP_METRE : fbx.frame();
+    return writer().frame(values());
   }
 
-  public static LandingOptions glb() {
-    return new LandingOptions("glb", true, true, Transforms.DATA, false, 4);
+  /** Whether there are files beside the main one. */
+  @JsonIgnore
+  public boolean isSeveralFiles() {
+    return writer().isSeveralFiles(values());
   }
 }

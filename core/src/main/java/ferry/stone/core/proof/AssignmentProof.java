@@ -1,7 +1,5 @@
 package ferry.stone.core.proof;
 
-import ferry.stone.core.format.gltf.GltfCapabilities;
-import ferry.stone.core.format.gltf.GltfTangents;
 import ferry.stone.core.geometry.RenderPrimitive;
 import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.PolygonMesh;
@@ -79,20 +77,20 @@ final class AssignmentProof {
       }
       first = wrong > before && first.isEmpty() ? own.path() : first;
     }
-    return new Result(compared, wrong, given, first, landing.isGltf() ? "triangle" : "face");
+    return new Result(
+        compared, wrong, given, first, landing.holding().isByPrimitives() ? "triangle" : "face");
   }
 
   /** The far face behind each landed one, in the order of the file. */
   private int[] order(PolygonMesh mesh) {
-    if (!landing.isGltf()) {
+    if (!landing.holding().isByPrimitives()) {
       int[] all = new int[mesh.faces().faceCount()];
       for (int f = 0; f < all.length; f++) {
         all[f] = f;
       }
       return all;
     }
-    List<RenderPrimitive> primitives =
-        landing.packing().primitives(mesh, GltfTangents.NONE, Progress.NONE);
+    List<RenderPrimitive> primitives = landing.holding().primitives(null, mesh, Progress.NONE);
     int[] all = new int[primitives.stream().mapToInt(RenderPrimitive::triangleCount).sum()];
     int at = 0;
     for (RenderPrimitive p : primitives) {
@@ -118,7 +116,7 @@ final class AssignmentProof {
   /** A copy without textures stands for the material that it was made of. */
   private Key original(Key key) {
     boolean copy = landing.said("texture-without-uvs");
-    return copy ? new Key(GltfCapabilities.original(key.name()), key.which()) : key;
+    return copy ? new Key(landing.holding().originalMaterial(key.name()), key.which()) : key;
   }
 
   private static Map<Integer, Key> keys(Scene scene) {

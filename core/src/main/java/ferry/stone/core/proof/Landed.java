@@ -5,17 +5,10 @@ import ferry.stone.core.format.ArrangedParts;
 import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.Capability.Fate;
 import ferry.stone.core.format.CapabilityTable;
-import ferry.stone.core.format.CargoPath;
 import ferry.stone.core.format.FileTree;
 import ferry.stone.core.format.FormatException;
-import ferry.stone.core.format.ReadContext;
+import ferry.stone.core.format.Holding;
 import ferry.stone.core.format.Resources;
-import ferry.stone.core.format.fbx.FbxCapabilities;
-import ferry.stone.core.format.fbx.FbxReader;
-import ferry.stone.core.format.gltf.GltfCapabilities;
-import ferry.stone.core.format.gltf.GltfPacking;
-import ferry.stone.core.format.gltf.GltfReader;
-import ferry.stone.core.format.gltf.GltfTree;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.scene.Scene;
 import java.io.IOException;
@@ -27,9 +20,8 @@ import java.util.List;
  * @param files the written files
  * @param mainFile the one to open
  * @param frame what its numbers were to mean
- * @param packing how a glTF was packed; {@code null} for formats that hold polygons as they are
- * @param triangulated whether faces were cut into triangles before they were written
- * @param baked whether pivots and inherited scales were baked, as chosen
+ * @param table what its format can carry
+ * @param holding how the format holds what it was given
  * @param findings of the writer
  * @param skinMove how far a vertex may move when joints are left out, in millimetres on something
  *     of a person's size
@@ -38,50 +30,14 @@ public record Landed(
     Resources files,
     String mainFile,
     Frame frame,
-    GltfPacking packing,
-    boolean triangulated,
-    boolean baked,
+    CapabilityTable table,
+    Holding holding,
     List<Finding> findings,
     double skinMove) {
 
-  /** A glTF. */
-  public static Landed gltf(
-      Resources files,
-      String mainFile,
-      GltfPacking packing,
-      List<Finding> findings,
-      double skinMove) {
-    return new Landed(files, mainFile, Frame.Y_UP_METRE, packing, true, false, findings, skinMove);
-  }
-
-  /** A format that holds polygons. */
-  public static Landed polygons(
-      Resources files,
-      String mainFile,
-      Frame frame,
-      boolean triangulated,
-      boolean baked,
-      List<Finding> findings) {
-    return new Landed(files, mainFile, frame, null, triangulated, baked, findings, 0);
-  }
-
-  boolean isGltf() {
-    return packing != null;
-  }
-
-  /** The format's name for people. */
-  String format() {
-    return isGltf() ? "glTF" : CargoPath.extension(mainFile).toUpperCase(java.util.Locale.ROOT);
-  }
-
   /** What becomes of a capability in this landing. */
   Fate fate(Capability capability) {
-    boolean plain = capability == Capability.PIVOTS || capability == Capability.INHERITED_SCALE;
-    return baked && plain ? Fate.CHANGED : table().of(capability).written();
-  }
-
-  CapabilityTable table() {
-    return isGltf() ? GltfCapabilities.TABLE : FbxCapabilities.TABLE;
+    return holding.fate(capability);
   }
 
   /** Whether the writer said something. */
@@ -100,19 +56,18 @@ public record Landed(
 
   /** Why vertices may not stand where they stood, or {@code null}. */
   Capability poses() {
-    boolean rounded = packing != null && packing.quantized();
     return said("influences-reduced")
         ? Capability.INFLUENCES
         : said("vertices-given-a-joint")
             ? Capability.VERTICES_WITHOUT_JOINT
-            : said(ArrangedParts.SHEARED) ? Capability.SHEAR : rounded ? Capability.PACKING : null;
+            : said(ArrangedParts.SHEARED)
+                ? Capability.SHEAR
+                : holding.isRounded() ? Capability.PACKING : null;
   }
 
-  /** The file as other readers see it: they know no shear in a glTF. */
+  /** The file as other readers see it. */
   Scene read() throws IOException, FormatException {
-    return isGltf()
-        ? GltfTree.viewed(GltfReader.read(mainFile, ReadContext.of(files)))
-        : FbxReader.read(mainFile, ReadContext.of(files));
+    return holding.read(mainFile, files);
   }
 
   /**
@@ -121,6 +76,6 @@ public record Landed(
    * @param read what was read here, in metres with Y up
    */
   FileTree tree(Scene read) throws IOException, FormatException {
-    return isGltf() ? GltfTree.read(mainFile, files) : FileTree.of(read);
+    return holding.tree(mainFile, files, read);
   }
 }

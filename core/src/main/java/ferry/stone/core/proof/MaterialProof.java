@@ -1,9 +1,9 @@
 package ferry.stone.core.proof;
 
 import ferry.stone.core.format.Capability;
+import ferry.stone.core.format.Capability.Fate;
 import ferry.stone.core.format.Contents;
 import ferry.stone.core.format.Resources;
-import ferry.stone.core.format.fbx.FbxCapabilities;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.proof.LedgerRow.Verdict;
 import ferry.stone.core.scene.Channel;
@@ -80,7 +80,7 @@ final class MaterialProof {
       if (match == null) {
         ledger.add("Material", -1, "yes", "yes", "—", "", Verdict.LOST, "it did not land");
       } else {
-        if (landing.isGltf()) {
+        if (landing.holding().isMetallicRoughness()) {
           compare(material, match);
         } else {
           channels(material, match);
@@ -92,10 +92,11 @@ final class MaterialProof {
 
   private void assignment() {
     assignment("Faces on their materials", -1);
-    for (int v = 0; v < far.variants().size() && landing.isGltf(); v++) {
+    boolean variants = landing.fate(Capability.VARIANTS) == Fate.KEPT;
+    for (int v = 0; v < far.variants().size() && variants; v++) {
       assignment("Faces on their materials in the look " + far.variants().get(v), v);
     }
-    if (!far.variants().isEmpty() && landing.isGltf()) {
+    if (!far.variants().isEmpty() && variants) {
       boolean same = far.variants().equals(read.variants());
       ledger.add(
           "Looks to choose from",
@@ -178,7 +179,7 @@ final class MaterialProof {
               double[] own = value.factor();
               double[] there = found.factor(channel, (double[]) null);
               boolean said = own != null && Double.isFinite(own[0]);
-              double[] tint = FbxCapabilities.tint(channel, value);
+              double[] tint = landing.holding().tint(channel, value);
               if (tint != null) {
                 images.tinted(name, value.texture(), tint, channel.isColour(), found, channel);
                 return;
@@ -198,7 +199,7 @@ final class MaterialProof {
                   part == 0 ? 'c' : part,
                   part == 0 ? 'c' : foundPart(found, channel, part));
             });
-    for (String value : FbxCapabilities.ownValues(wanted)) {
+    for (String value : landing.holding().ownValues(wanted)) {
       ledger
           .about(Capability.OWN_VALUES)
           .add(

@@ -108,8 +108,9 @@ final class MeshProof {
   private void triangles() {
     Polygons wanted = far.mesh().faces();
     Polygons found = landed.mesh().faces();
-    boolean cut = landing.triangulated() && !near.faces().allTriangles();
-    long wantedCount = landing.triangulated() ? wanted.triangleCount() : wanted.faceCount();
+    boolean cut = landing.holding().isTriangulated() && !near.faces().allTriangles();
+    long wantedCount =
+        landing.holding().isTriangulated() ? wanted.triangleCount() : wanted.faceCount();
     boolean same =
         found.faceCount() == wantedCount && found.triangleCount() == wanted.triangleCount();
     long off = found.triangleCount() - wanted.triangleCount();
@@ -120,15 +121,19 @@ final class MeshProof {
             nodeId,
             faces(near),
             faces(far.mesh()),
-            landing.isGltf() ? Figures.count(found.faceCount(), "triangle") : faces(landed.mesh()),
+            landing.holding().isByPrimitives()
+                ? Figures.count(found.faceCount(), "triangle")
+                : faces(landed.mesh()),
             same ? "0" : String.format("%+d triangles", off),
             !same ? Verdict.LOST : cut ? Verdict.CHANGED : Verdict.KEPT,
             !same
                 ? "triangles are missing"
                 : !cut
                     ? ""
-                    : landing.isGltf()
-                        ? "cut into triangles: glTF holds nothing else"
+                    : landing.table().of(Capability.POLYGONS).written() != Capability.Fate.KEPT
+                        ? "cut into triangles: "
+                            + landing.holding().format()
+                            + " holds nothing else"
                         : "cut into triangles, as chosen");
   }
 
@@ -270,10 +275,10 @@ final class MeshProof {
   private void corners(Progress progress) {
     double most = tolerance() * size;
     CornerPairs pairs =
-        landing.isGltf()
-            ? new TriangleCorners(farScene, far, landed, landing.packing(), most, progress)
+        landing.holding().isByPrimitives()
+            ? new TriangleCorners(farScene, far, landed, landing.holding(), most, progress)
             : new PolygonCorners(farScene, readScene, far, landed, most);
-    boolean reordered = landing.isGltf() && landing.packing().drawOrder();
+    boolean reordered = landing.holding().isReordered();
     int vertices = pairs.landedVertices();
     ledger
         .about(reordered || shape() == null ? Capability.PACKING : shape())
@@ -291,7 +296,7 @@ final class MeshProof {
     if (pairs.paired()) {
       layers(pairs);
     }
-    if (!landing.isGltf()) {
+    if (!landing.holding().isByPrimitives()) {
       new PolygonFacts(ledger, nodeId, near, far.mesh(), landed.mesh()).run();
     }
   }
@@ -308,7 +313,7 @@ final class MeshProof {
   }
 
   private boolean quantized() {
-    return landing.isGltf() && landing.packing().quantized();
+    return landing.holding().isRounded();
   }
 
   /** Rounded to 16 bits, vertices lie off by up to half a step of the mesh's own cube. */

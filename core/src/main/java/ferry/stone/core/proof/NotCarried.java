@@ -91,7 +91,7 @@ final class NotCarried {
                 "—",
                 fate == Fate.LOST ? Figures.count(-found.count()) : "",
                 fate == Fate.LOST ? Verdict.LOST : Verdict.CHANGED,
-                (landed.baked()
+                (landed.holding().isBaked()
                         ? "Baked into plain transforms, as chosen."
                         : table.of(capability).how())
                     + (found.where().isEmpty() ? "" : " First: " + found.where() + "."));

@@ -115,7 +115,7 @@ public record Proof(
 
   /** The far side as it was written: cut into triangles where the landing was told to. */
   private static Scene cut(Scene far, Landed landed) {
-    return landed.isGltf() || !landed.triangulated()
+    return landed.holding().isByPrimitives() || !landed.holding().isTriangulated()
         ? far
         : far.toBuilder().meshes(far.meshes().stream().map(Triangulate::of).toList()).build();
   }

@@ -1,11 +1,9 @@
 package ferry.stone.core.proof;
 
 import ferry.stone.core.format.Capability;
-import ferry.stone.core.format.gltf.GltfTangents;
 import ferry.stone.core.geometry.RenderPrimitive;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.motion.Deform;
-import ferry.stone.core.motion.InBetweens;
 import ferry.stone.core.motion.InfluenceCut;
 import ferry.stone.core.motion.Pose;
 import ferry.stone.core.proof.LedgerRow.Verdict;
@@ -113,14 +111,13 @@ final class RigProof {
    * triangles in this order. {@code null} when their corners do not fit.
    */
   private int[] sourceVertices(PolygonMesh mesh, PolygonMesh landed) {
-    if (!landing.isGltf()) {
+    if (!landing.holding().isByPrimitives()) {
       int count = mesh.points().count();
       return count == landed.points().count()
           ? java.util.stream.IntStream.range(0, count).toArray()
           : null;
     }
-    List<RenderPrimitive> primitives =
-        landing.packing().primitives(mesh, GltfTangents.NONE, Progress.NONE);
+    List<RenderPrimitive> primitives = landing.holding().primitives(null, mesh, Progress.NONE);
     int corners = primitives.stream().mapToInt(p -> p.indices().length).sum();
     if (corners != landed.faces().cornerCount()) {
       return null;
@@ -192,7 +189,7 @@ final class RigProof {
   }
 
   private void morphTargets() {
-    Scene whole = landing.isGltf() ? InBetweens.asTargets(far) : far;
+    Scene whole = landing.holding().expected(far);
     Pose wantedRest = Pose.rest(whole);
     Pose foundRest = Pose.rest(read);
     for (Match match : matches) {
@@ -424,7 +421,10 @@ final class RigProof {
               "",
               landed == null ? Verdict.LOST : same ? Verdict.KEPT : Verdict.CHANGED,
               landed == null
-                  ? landing.format() + " has no " + light.kind().name().toLowerCase() + " lights"
+                  ? landing.holding().format()
+                      + " has no "
+                      + light.kind().name().toLowerCase()
+                      + " lights"
                   : "");
     }
   }

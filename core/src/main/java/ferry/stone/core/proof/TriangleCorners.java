@@ -1,7 +1,6 @@
 package ferry.stone.core.proof;
 
-import ferry.stone.core.format.gltf.GltfPacking;
-import ferry.stone.core.format.gltf.GltfTangents;
+import ferry.stone.core.format.Holding;
 import ferry.stone.core.geometry.RenderPrimitive;
 import ferry.stone.core.scene.Attribute;
 import ferry.stone.core.scene.Attribute.Semantic;
@@ -13,7 +12,7 @@ import ferry.stone.core.texture.ColourSpace;
 import ferry.stone.core.work.Progress;
 import java.util.List;
 
-/** Corner by corner in the order that a glTF landing promises: triangles by material. */
+/** Corner by corner in the order that a landing by primitives promises: triangles by material. */
 final class TriangleCorners implements CornerPairs {
   private final List<RenderPrimitive> wanted;
   private final PolygonMesh found;
@@ -26,12 +25,12 @@ final class TriangleCorners implements CornerPairs {
       Scene scene,
       Scene.ShownMesh far,
       Scene.ShownMesh landed,
-      GltfPacking packing,
+      Holding holding,
       double tolerance,
       Progress progress) {
     flipped = scene.uvOrigin() == UvOrigin.BOTTOM_LEFT;
     linear = scene.linearColours();
-    wanted = packing.primitives(far.mesh(), GltfTangents.of(scene, packing.tangents()), progress);
+    wanted = holding.primitives(scene, far.mesh(), progress);
     found = landed.mesh();
     difference = new CornerDifference(far.world(), landed.world());
     long corners = wanted.stream().mapToLong(p -> p.indices().length).sum();

@@ -3,7 +3,6 @@ package ferry.stone.core.shore;
 import ferry.stone.core.math.Frame;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 
 /**
  * Named conventions and limits of a place that assets come from or go to.
@@ -12,7 +11,7 @@ import java.util.Set;
  * @param name for people
  * @param note what it is for, in one sentence
  * @param frame unit, up, front and hand
- * @param formats formats it takes, the best first: {@code glb}, {@code gltf}, {@code fbx}
+ * @param formats keys of the formats it takes, the best first
  * @param budgets limits
  * @param wishes how it wants things written
  * @param names what names may look like
@@ -29,7 +28,6 @@ public record Shore(
     Wishes wishes,
     NameRules names,
     Map<String, String> reasons) {
-  private static final Set<String> FORMATS = Set.of("glb", "gltf", "fbx");
   private static final int LONGEST_NAME = 80;
 
   public Shore {
@@ -45,8 +43,8 @@ public record Shore(
     note = note == null ? "" : note;
     formats = formats == null || formats.isEmpty() ? List.of("glb") : List.copyOf(formats);
     for (String format : formats) {
-      if (!FORMATS.contains(format)) {
-        throw new IllegalArgumentException("formats are glb, gltf and fbx, not \"" + format + "\"");
+      if (!format.matches("[a-z0-9]{1,12}")) {
+        throw new IllegalArgumentException("\"" + format + "\" is no key of a format");
       }
     }
     budgets = budgets == null ? Budgets.NONE : budgets;
@@ -58,10 +56,5 @@ public record Shore(
   /** The same under another id and name. */
   public Shore as(String newId, String newName) {
     return new Shore(newId, newName, note, frame, formats, budgets, wishes, names, reasons);
-  }
-
-  /** The frame that a landing in a format has: glTF knows but one. */
-  public Frame frameIn(String format) {
-    return format.equals("fbx") ? frame : Frame.Y_UP_METRE;
   }
 }

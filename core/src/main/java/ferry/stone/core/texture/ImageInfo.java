@@ -8,7 +8,7 @@ package ferry.stone.core.texture;
  */
 public record ImageInfo(String kind, int width, int height) {
   /** Whether glTF takes the file as it is: section 3.8.4 allows PNG and JPEG. */
-  public boolean isGltfReady() {
+  public boolean isPngOrJpeg() {
     return kind.equals("png") || kind.equals("jpeg");
   }
 }

@@ -5,11 +5,8 @@ import ferry.stone.core.RandomScene;
 import ferry.stone.core.TestFiles;
 import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.FormatException;
-import ferry.stone.core.format.fbx.FbxOptions;
-import ferry.stone.core.format.gltf.GltfPacking;
 import ferry.stone.core.landing.CapabilityFiles;
 import ferry.stone.core.landing.CapabilityScenes;
-import ferry.stone.core.landing.FbxLanding;
 import ferry.stone.core.landing.Landing;
 import ferry.stone.core.landing.LandingOptions;
 import ferry.stone.core.scene.Scene;
@@ -65,15 +62,14 @@ public final class Cargos {
       norm height.png
       """;
 
-  private static final GltfPacking PACKED =
-      new GltfPacking(true, true, GltfPacking.IndexBits.FITTING, true, 0, true);
-
-  private static final LandingOptions GLB = LandingOptions.glb();
+  private static final LandingOptions GLB = LandingOptions.of("glb");
   private static final LandingOptions GLTF =
-      new LandingOptions("gltf", true, true, LandingOptions.Transforms.DATA, false, 0);
-  private static final LandingOptions BINARY = LandingOptions.fbx(FbxLanding.USUAL);
-  private static final LandingOptions TEXT =
-      LandingOptions.fbx(new FbxLanding(FbxOptions.Form.TEXT, 7400, false, 0, false, 0, null));
+      LandingOptions.of("gltf")
+          .with("embedTextures", true)
+          .with("embedGeometry", true)
+          .with("influences", 0);
+  private static final LandingOptions BINARY = LandingOptions.of("fbx");
+  private static final LandingOptions TEXT = LandingOptions.of("fbx").with("form", "text");
 
   private Cargos() {}
 
@@ -86,7 +82,14 @@ public final class Cargos {
       Scene sheet = RandomScene.of(new Random(seed));
       all.put("rig " + seed + ".glb", landed(rig, GLB));
       all.put("sheet " + seed + ".gltf", landed(sheet, GLTF));
-      all.put("packed " + seed + ".glb", landed(sheet, GLB.withPacking(PACKED)));
+      all.put(
+          "packed " + seed + ".glb",
+          landed(
+              sheet,
+              GLB.with("quantize", true)
+                  .with("compress", true)
+                  .with("drawOrder", true)
+                  .with("gatherCopies", true)));
       all.put("rig " + seed + ".gltf", landed(rig, GLTF));
       all.put("rig " + seed + " binary.fbx", landed(rig, BINARY));
       all.put("rig " + seed + " text.fbx", landed(rig, TEXT));

@@ -5,7 +5,6 @@ import ferry.stone.core.cargo.CargoReader;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
-import ferry.stone.core.landing.FbxLanding;
 import ferry.stone.core.landing.Landing;
 import ferry.stone.core.landing.LandingOptions;
 import ferry.stone.core.proof.Proof;
@@ -33,7 +32,7 @@ public final class WholeWay {
   }
 
   private static final List<LandingOptions> LANDINGS =
-      List.of(LandingOptions.glb(), LandingOptions.fbx(FbxLanding.USUAL));
+      List.of(LandingOptions.of("glb"), LandingOptions.of("fbx"));
 
   private WholeWay() {}
 

@@ -6,6 +6,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import ferry.stone.core.RandomRig;
 import ferry.stone.core.RandomScene;
 import ferry.stone.core.RandomWreck;
+import ferry.stone.core.field.Field;
 import ferry.stone.core.proof.LedgerRow;
 import ferry.stone.core.proof.SideLedger;
 import ferry.stone.core.scene.Node;

@@ -7,9 +7,7 @@ import ferry.stone.core.RandomRig;
 import ferry.stone.core.TestFiles;
 import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.fbx.FbxCapabilities;
-import ferry.stone.core.format.fbx.FbxOptions;
 import ferry.stone.core.format.gltf.GltfCapabilities;
-import ferry.stone.core.math.SignedAxis;
 import ferry.stone.core.proof.LedgerRow;
 import ferry.stone.core.proof.Proof;
 import ferry.stone.core.scene.Scene;
@@ -30,15 +28,18 @@ import org.junit.jupiter.api.TestFactory;
 class ForecastTest {
   private static Map<String, LandingOptions> landings() {
     Map<String, LandingOptions> all = new TreeMap<>();
-    all.put("glb", LandingOptions.glb());
+    all.put("glb", LandingOptions.of("glb"));
     all.put(
-        "glb on a root",
-        new LandingOptions("glb", true, true, LandingOptions.Transforms.ROOT, false, 4));
-    all.put("fbx", LandingOptions.fbx(FbxLanding.USUAL));
+        "glb on a root", LandingOptions.of("glb").withTransforms(LandingOptions.Transforms.ROOT));
+    all.put("fbx", LandingOptions.of("fbx"));
     all.put(
         "fbx baked, cut, Z up",
-        LandingOptions.fbx(
-            new FbxLanding(FbxOptions.Form.TEXT, 7400, true, 0, true, 1, SignedAxis.PLUS_Z)));
+        LandingOptions.of("fbx")
+            .with("form", "text")
+            .with("bake", true)
+            .with("triangulate", true)
+            .with("unit", "m")
+            .with("up", "z"));
     return all;
   }
 
@@ -102,12 +103,8 @@ class ForecastTest {
               () -> {
                 Scene far = CapabilityScenes.of(capability);
                 TestFiles cargo = CapabilityFiles.all();
-                seen(GltfCapabilities.TABLE.of(capability), far, LandingOptions.glb(), cargo);
-                seen(
-                    FbxCapabilities.TABLE.of(capability),
-                    far,
-                    LandingOptions.fbx(FbxLanding.USUAL),
-                    cargo);
+                seen(GltfCapabilities.TABLE.of(capability), far, LandingOptions.of("glb"), cargo);
+                seen(FbxCapabilities.TABLE.of(capability), far, LandingOptions.of("fbx"), cargo);
               }));
     }
     return tests;

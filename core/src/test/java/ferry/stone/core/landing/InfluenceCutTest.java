@@ -34,19 +34,7 @@ class InfluenceCutTest {
   }
 
   private static LandingOptions options(int influences, double skinMove) {
-    LandingOptions glb = LandingOptions.glb();
-    return new LandingOptions(
-        glb.format(),
-        true,
-        true,
-        glb.transforms(),
-        false,
-        influences,
-        null,
-        null,
-        null,
-        null,
-        skinMove);
+    return LandingOptions.of("glb").with("influences", influences).withSkinMove(skinMove);
   }
 
   @Test

@@ -86,7 +86,7 @@ class PartFilesTest {
   }
 
   private static LandingOptions each(String pattern, Origin origin) {
-    return LandingOptions.glb().withParts(new PartFiles(true, pattern, origin));
+    return LandingOptions.of("glb").withParts(new PartFiles(true, pattern, origin));
   }
 
   @Test
@@ -130,7 +130,8 @@ class PartFilesTest {
     for (int seed = 0; seed < 12; seed++) {
       Scene rig = RandomRig.of(new Random(seed), 4);
       LandingOptions options =
-          new LandingOptions("glb", true, true, LandingOptions.Transforms.DATA, false, 0)
+          LandingOptions.of("glb")
+              .with("influences", 0)
               .withParts(new PartFiles(true, "{part}_{number}", Origin.PLACE));
       Run run = land(rig, options);
       int shown = 0;
@@ -178,8 +179,7 @@ class PartFilesTest {
   @Test
   void separateFilesLieInAFolderOfEachPart() throws Exception {
     LandingOptions options =
-        new LandingOptions("gltf", false, false, LandingOptions.Transforms.DATA, false, 4)
-            .withParts(new PartFiles(true, "{part}", Origin.PIVOT));
+        LandingOptions.of("gltf").withParts(new PartFiles(true, "{part}", Origin.PIVOT));
     Run run = land(boxes(), options);
     assertTrue(run.files().contains("Arm/Arm.gltf"), run.files().paths().toString());
     assertTrue(run.files().contains("arm_2/arm_2.gltf"), run.files().paths().toString());

@@ -78,9 +78,9 @@ class WrecksTest {
       Scene near = RandomWreck.of(new Random(seed));
       for (LandingOptions options :
           List.of(
-              LandingOptions.glb(),
-              LandingOptions.fbx(FbxLanding.USUAL),
-              LandingOptions.glb()
+              LandingOptions.of("glb"),
+              LandingOptions.of("fbx"),
+              LandingOptions.of("glb")
                   .withParts(new PartFiles(true, "{number}", PartFiles.Origin.BASE)))) {
         Path out = Files.createDirectories(folder.resolve(seed + options.format()));
         Map<String, Path> written = new TreeMap<>();

@@ -9,15 +9,11 @@ import ferry.stone.core.TestFiles;
 import ferry.stone.core.cargo.CargoReader;
 import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.ReadContext;
-import ferry.stone.core.format.fbx.FbxOptions;
-import ferry.stone.core.format.gltf.GltfPacking;
 import ferry.stone.core.handling.Handling;
 import ferry.stone.core.handling.Step;
-import ferry.stone.core.landing.FbxLanding;
 import ferry.stone.core.landing.Landing;
 import ferry.stone.core.landing.LandingOptions;
 import ferry.stone.core.landing.LandingOptions.Transforms;
-import ferry.stone.core.math.SignedAxis;
 import ferry.stone.core.proof.LedgerRow.Verdict;
 import ferry.stone.core.scene.LocalTransform;
 import ferry.stone.core.scene.Node;
@@ -116,7 +112,7 @@ class LandAndProveTest {
   @ParameterizedTest
   @EnumSource(Transforms.class)
   void whatLandedIsWhatLeft(Transforms transforms) throws Exception {
-    Run run = run(cargo(), new LandingOptions("glb", true, true, transforms, false, 4));
+    Run run = run(cargo(), LandingOptions.of("glb").withTransforms(transforms));
     for (String fact :
         List.of(
             "Height",
@@ -141,7 +137,7 @@ class LandAndProveTest {
 
   @Test
   void saysWhatWasLostAndWhy() throws Exception {
-    Run run = run(cargo(), LandingOptions.glb());
+    Run run = run(cargo(), LandingOptions.of("glb"));
     assertEquals(
         Verdict.CHANGED, run.row("Smoothing groups and sharp edges beside normals").verdict());
     assertEquals(Verdict.LOST, run.row("Named sets of faces").verdict());
@@ -158,7 +154,7 @@ class LandAndProveTest {
 
   @Test
   void separateFilesAndTexturesBeside() throws Exception {
-    Run run = run(cargo(), new LandingOptions("gltf", false, false, Transforms.DATA, false, 4));
+    Run run = run(cargo(), LandingOptions.of("gltf"));
     assertEquals(
         List.of("a.bin", "a.gltf", "textures/oak_alpha.png", "textures/rough_packed.png"),
         run.files().paths());
@@ -170,7 +166,7 @@ class LandAndProveTest {
     TestFiles cargo = cargo();
     Scene near = CargoReader.read("a", ReadContext.of(cargo));
     TestFiles out = new TestFiles();
-    Landing landing = Landing.write(near, LandingOptions.glb(), "a", cargo, out, Progress.NONE);
+    Landing landing = Landing.write(near, LandingOptions.of("glb"), "a", cargo, out, Progress.NONE);
     Scene smaller =
         Handling.result(
             near,
@@ -180,11 +176,7 @@ class LandAndProveTest {
                 Progress.NONE));
     Proof proof =
         Proof.of(
-            near,
-            smaller,
-            Landed.gltf(out, landing.mainFile(), GltfPacking.NONE, landing.findings(), 0.5),
-            cargo,
-            Progress.NONE);
+            near, smaller, landing.landed(LandingOptions.of("glb"), out), cargo, Progress.NONE);
     Run run = new Run(proof, out, smaller);
     assertEquals(Verdict.CHANGED, run.row("Width").verdict());
     assertEquals(Verdict.CHANGED, run.row("Surface distance, largest").verdict());
@@ -207,7 +199,7 @@ class LandAndProveTest {
           TestFiles.of("a.obj", OBJ)
               .with("m.mtl", "newmtl oak\nmap_Kd t." + kind + "\nnewmtl iron\n")
               .with("t." + kind, bytes.toByteArray());
-      Run run = run(cargo, LandingOptions.glb());
+      Run run = run(cargo, LandingOptions.of("glb"));
       assertEquals(Verdict.KEPT, run.row("Base colour texture").verdict(), kind);
     }
   }
@@ -215,7 +207,7 @@ class LandAndProveTest {
   @Test
   void aTextureThatIsNoImageIsReportedAndTheRestLands() throws Exception {
     TestFiles cargo = cargo().with("oak.png", "this is no picture");
-    Run run = run(cargo, LandingOptions.glb());
+    Run run = run(cargo, LandingOptions.of("glb"));
     assertEquals(Verdict.LOST, run.row("Base colour texture").verdict());
     assertTrue(
         run.proof().rows().stream().anyMatch(r -> r.note().contains("no image that can be read")));
@@ -224,7 +216,7 @@ class LandAndProveTest {
 
   @Test
   void exportsAreWholeAndSafe() throws Exception {
-    Proof proof = run(cargo(), LandingOptions.glb()).proof();
+    Proof proof = run(cargo(), LandingOptions.of("glb")).proof();
     String csv = LedgerExport.csv(proof.rows());
     assertEquals(proof.rows().size() + 1, csv.split("\r\n").length);
     String html = LedgerExport.html("<sluice> & \"gate\"", proof);
@@ -237,7 +229,8 @@ class LandAndProveTest {
     for (int seed = 1; seed <= 12; seed++) {
       Scene rig = RandomRig.of(new java.util.Random(seed), 6);
       for (Transforms transforms : Transforms.values()) {
-        LandingOptions all = new LandingOptions("glb", true, true, transforms, false, 0);
+        LandingOptions all =
+            LandingOptions.of("glb").with("influences", 0).withTransforms(transforms);
         Proof proof = proof(rig, all);
         List<LedgerRow> motion =
             proof.rows().stream()
@@ -259,19 +252,14 @@ class LandAndProveTest {
   void aPoseThatIsOffIsFound() throws Exception {
     Scene rig = RandomRig.of(new java.util.Random(5), 4);
     TestFiles landed = new TestFiles();
-    LandingOptions all = new LandingOptions("glb", true, true, Transforms.DATA, false, 0);
+    LandingOptions all = LandingOptions.of("glb").with("influences", 0);
     Landing landing = Landing.write(rig, all, "a", new TestFiles(), landed, Progress.NONE);
     // The far side says that the first joint stands elsewhere.
     List<Node> nodes = new ArrayList<>(rig.nodes());
     nodes.set(0, nodes.get(0).withTransform(LocalTransform.IDENTITY));
     Scene other = rig.toBuilder().nodes(nodes).build();
     Proof proof =
-        Proof.of(
-            other,
-            other,
-            Landed.gltf(landed, landing.mainFile(), GltfPacking.NONE, landing.findings(), 0.5),
-            new TestFiles(),
-            Progress.NONE);
+        Proof.of(other, other, landing.landed(all, landed), new TestFiles(), Progress.NONE);
     assertTrue(
         proof.rows().stream()
             .anyMatch(r -> r.group().equals("Motion") && r.verdict() == Verdict.CHANGED));
@@ -286,18 +274,23 @@ class LandAndProveTest {
   /** Everything that a rig holds arrives in FBX, in any frame, form and with its faces cut. */
   @Test
   void rigsLoseNothingAsFbx() throws Exception {
-    FbxLanding text =
-        new FbxLanding(FbxOptions.Form.TEXT, 0, false, 0, false, 0.0254, SignedAxis.PLUS_Z);
-    FbxLanding cut =
-        new FbxLanding(FbxOptions.Form.BINARY, 7500, true, 0, true, 1, SignedAxis.PLUS_Y);
-    for (FbxLanding fbx : List.of(FbxLanding.USUAL, text, cut)) {
+    LandingOptions text =
+        LandingOptions.of("fbx").with("form", "text").with("unit", "in").with("up", "z");
+    LandingOptions cut =
+        LandingOptions.of("fbx")
+            .with("form", "binary64")
+            .with("bake", true)
+            .with("triangulate", true)
+            .with("unit", "m");
+    for (LandingOptions fbx : List.of(LandingOptions.of("fbx"), text, cut)) {
       for (int seed = 0; seed < 8; seed++) {
         Scene rig = RandomRig.of(new Random(seed), 8);
-        Proof proof = proof(rig, LandingOptions.fbx(fbx));
+        Proof proof = proof(rig, fbx);
         String what = "seed " + seed + " " + fbx;
         for (LedgerRow row : proof.rows()) {
           assertNotEquals(Verdict.LOST, row.verdict(), what + ": " + row);
-          boolean form = row.fact().equals("Faces") && fbx.triangulate();
+          boolean form =
+              row.fact().equals("Faces") && fbx.options().get("triangulate").equals(true);
           // Cameras and lights on which parts hang need a child in FBX; nothing else may differ.
           boolean added = row.about() == Capability.HELPERS;
           assertTrue(form || added || row.verdict() == Verdict.KEPT, what + ": " + row);

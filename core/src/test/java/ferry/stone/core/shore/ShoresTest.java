@@ -49,7 +49,7 @@ class ShoresTest {
     assertTrue(noName.getMessage().contains("1 to 80"));
     assertThrows(
         IllegalArgumentException.class,
-        () -> new Shore("a", "a", "", frame, List.of("abc"), null, null, null, null));
+        () -> new Shore("a", "a", "", frame, List.of("A b"), null, null, null, null));
     assertThrows(IllegalArgumentException.class, () -> new NameRules("z-a", 0, false));
     assertThrows(IllegalArgumentException.class, () -> new Budgets(0, -1, 0, 0, 0, 0, 0, 0));
   }

@@ -101,7 +101,7 @@ class TextureTest {
             .decode("UklGRiIAAABXRUJQVlA4IBYAAAAwAQCdASoBAAEADsD+JaQAA3AAAAAA");
     ImageInfo info = ImageCodec.probe(webp, "a.webp");
     assertEquals("webp", info.kind());
-    assertFalse(info.isGltfReady());
+    assertFalse(info.isPngOrJpeg());
     assertEquals(1, ImageCodec.decode(webp, "a.webp").argb().length);
   }
 

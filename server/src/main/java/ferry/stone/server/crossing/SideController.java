@@ -1,8 +1,8 @@
 package ferry.stone.server.crossing;
 
+import ferry.stone.core.field.Field;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.TextureBytes;
-import ferry.stone.core.handling.Field;
 import ferry.stone.core.handling.Handling;
 import ferry.stone.core.handling.Step;
 import ferry.stone.core.handling.Steps;
@@ -298,7 +298,7 @@ public class SideController {
     ImageInfo info;
     try {
       info = ImageCodec.probe(bytes, texture.name());
-      if (!info.isGltfReady()) {
+      if (!info.isPngOrJpeg()) {
         bytes = ImageCodec.encodePng(ImageCodec.decode(bytes, texture.name()));
       }
     } catch (IOException e) {

@@ -2,6 +2,7 @@ package ferry.stone.server.landing;
 
 import ferry.stone.core.cargo.CargoFolder;
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.Formats;
 import ferry.stone.core.handling.Handling;
 import ferry.stone.core.handling.Step;
 import ferry.stone.core.landing.LandingOptions;
@@ -143,9 +144,7 @@ public class LandingService {
         crossing.id(),
         now.summary()
             .withProof(
-                options.format().equals("gltf")
-                    ? "glTF"
-                    : options.format().toUpperCase(Locale.ROOT),
+                Formats.find(options.format()).orElseThrow().name(),
                 options.frame().label().replaceFirst(" · [a-z]+-handed$", ""),
                 proof.kept(),
                 proof.changed(),

@@ -1,5 +1,10 @@
 package ferry.stone.server.shore;
 
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import ferry.stone.core.format.Formats;
+import ferry.stone.core.landing.LandingOptions;
 import ferry.stone.core.shore.Shore;
 import ferry.stone.server.web.NotFoundException;
 import java.io.IOException;
@@ -19,6 +24,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 
@@ -27,9 +33,11 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/shores")
 public class ShoreController {
   private final ShoreService shores;
+  private final ObjectMapper json;
 
-  public ShoreController(ShoreService shores) {
+  public ShoreController(ShoreService shores, ObjectMapper json) {
     this.shores = shores;
+    this.json = json;
   }
 
   /**
@@ -91,7 +99,16 @@ public class ShoreController {
       throw new NotFoundException("The schema is not part of this build.");
     }
     try (InputStream in = schema.getInputStream()) {
-      return new String(in.readAllBytes(), StandardCharsets.UTF_8);
+      ObjectNode root = (ObjectNode) json.readTree(in);
+      ArrayNode keys = ((ObjectNode) root.at("/properties/formats/items")).putArray("enum");
+      Formats.written().forEach(f -> keys.add(f.key()));
+      return root.toPrettyString();
     }
+  }
+
+  /** The landing in a format as the shore asks for it. */
+  @GetMapping("/{id}/landing")
+  public LandingOptions landing(@PathVariable String id, @RequestParam String format) {
+    return LandingOptions.on(shores.get(id), format);
   }
 }

@@ -1,5 +1,6 @@
 package ferry.stone.server.shore;
 
+import ferry.stone.core.format.Formats;
 import ferry.stone.core.shore.Shore;
 import ferry.stone.core.shore.Shores;
 import ferry.stone.server.web.ConflictException;
@@ -54,6 +55,7 @@ public class ShoreService {
     if (repository.all().size() >= MOST) {
       throw new IllegalArgumentException("At most 200 shores are kept. Delete some first.");
     }
+    Formats.checkWritten(shore.formats());
     Shore own = shore.as(freeId(shore.name()), shore.name());
     repository.put(own);
     return own;
@@ -76,6 +78,7 @@ public class ShoreService {
   public Shore change(String id, Shore shore) {
     refuseBuiltIn(id);
     get(id);
+    Formats.checkWritten(shore.formats());
     Shore changed = shore.as(id, shore.name());
     repository.put(changed);
     return changed;

@@ -3,6 +3,7 @@ package ferry.stone.core.format.fbx;
 import ferry.stone.core.format.CapabilityTable;
 import ferry.stone.core.format.Format;
 import ferry.stone.core.format.SceneReader;
+import ferry.stone.core.format.SceneWriter;
 import java.util.Optional;
 import java.util.Set;
 
@@ -48,6 +49,11 @@ public final class FbxFormat implements Format {
   @Override
   public Optional<SceneReader> reader() {
     return Optional.of(FbxReader::read);
+  }
+
+  @Override
+  public Optional<SceneWriter> writer() {
+    return Optional.of(new FbxLanding());
   }
 
   @Override

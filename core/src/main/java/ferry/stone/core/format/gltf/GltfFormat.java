@@ -3,6 +3,8 @@ package ferry.stone.core.format.gltf;
 import ferry.stone.core.format.CapabilityTable;
 import ferry.stone.core.format.Format;
 import ferry.stone.core.format.SceneReader;
+import ferry.stone.core.format.SceneWriter;
+import ferry.stone.core.format.gltf.GltfOptions.Container;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
@@ -56,6 +58,11 @@ public final class GltfFormat implements Format {
   }
 
   @Override
+  public String label() {
+    return isBinary() ? "GLB, one file" : "glTF, separate files";
+  }
+
+  @Override
   public Set<String> extensions() {
     return Set.of(key);
   }
@@ -77,6 +84,11 @@ public final class GltfFormat implements Format {
   @Override
   public Optional<SceneReader> reader() {
     return Optional.of(GltfReader::read);
+  }
+
+  @Override
+  public Optional<SceneWriter> writer() {
+    return Optional.of(new GltfLanding(isBinary() ? Container.GLB : Container.GLTF));
   }
 
   @Override

@@ -218,7 +218,7 @@ final class GltfImages {
               unique(stem), "image/jpeg", ImageCodec.encodeJpeg(smaller(stem, pixels)), false)
           : png(stem, pixels, false);
     }
-    if (info.isGltfReady()) {
+    if (info.isPngOrJpeg()) {
       return new Image(unique(stem), "image/" + info.kind(), bytes, false);
     }
     findings.add(

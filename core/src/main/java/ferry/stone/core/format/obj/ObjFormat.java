@@ -3,6 +3,7 @@ package ferry.stone.core.format.obj;
 import ferry.stone.core.format.CapabilityTable;
 import ferry.stone.core.format.Format;
 import ferry.stone.core.format.SceneReader;
+import ferry.stone.core.format.SceneWriter;
 import java.nio.charset.StandardCharsets;
 import java.util.Optional;
 import java.util.Set;
@@ -51,6 +52,11 @@ public final class ObjFormat implements Format {
   @Override
   public Optional<SceneReader> reader() {
     return Optional.of(ObjReader::read);
+  }
+
+  @Override
+  public Optional<SceneWriter> writer() {
+    return Optional.empty();
   }
 
   @Override

@@ -110,7 +110,7 @@ class GltfBundleTest {
     TestFiles cargo = TestFiles.of("a.gltf", "{" + TRIANGLE + "," + json + "}");
     Scene scene = CargoReader.read("a", ReadContext.of(cargo));
     TestFiles out = new TestFiles();
-    LandingOptions options = LandingOptions.glb();
+    LandingOptions options = LandingOptions.of("glb");
     Landing landing = Landing.write(scene, options, "b", cargo, out, Progress.NONE);
     Proof proof = Proof.of(scene, scene, landing.landed(options, out), cargo, Progress.NONE);
     assertEquals(1, proof.lost(), proof.rows().toString());

@@ -1,4 +1,4 @@
-package ferry.stone.core.handling;
+package ferry.stone.core.field;
 
 import java.util.List;
 
@@ -12,9 +12,11 @@ import java.util.List;
  * @param unit unit of a number, or empty
  * @param min lowest number, or {@code null}
  * @param max highest number, or {@code null}
- * @param options for a choice
+ * @param options for a choice: its values; for others: values to propose, others are taken too
  * @param standard value when none is given
  * @param help what it does, in one sentence
+ * @param group heading that it stands under, or empty
+ * @param when name of a flag that must be on for it to count, or empty
  */
 public record Field(
     String name,
@@ -25,10 +27,58 @@ public record Field(
     Double max,
     List<Option> options,
     Object standard,
-    String help) {
+    String help,
+    String group,
+    String when) {
 
-  /** A value of a choice and its words. */
+  /** A value and its words. */
   public record Option(String value, String label) {}
+
+  /** Without a heading. */
+  public Field(
+      String name,
+      String label,
+      String type,
+      String unit,
+      Double min,
+      Double max,
+      List<Option> options,
+      Object standard,
+      String help) {
+    this(name, label, type, unit, min, max, options, standard, help, "", "");
+  }
+
+  /** The same under a heading. */
+  public Field under(String heading) {
+    return new Field(name, label, type, unit, min, max, options, standard, help, heading, when);
+  }
+
+  /** The same, counting only while a flag is on. */
+  public Field when(String flag) {
+    return new Field(name, label, type, unit, min, max, options, standard, help, group, flag);
+  }
+
+  /**
+   * The same with values to propose.
+   *
+   * @param pairs value, words, value, words …
+   */
+  public Field proposing(String... pairs) {
+    return new Field(name, label, type, unit, min, max, pairs(pairs), standard, help, group, when);
+  }
+
+  /** The same with another standard. */
+  public Field standing(Object otherStandard) {
+    return new Field(name, label, type, unit, min, max, options, otherStandard, help, group, when);
+  }
+
+  private static List<Option> pairs(String... pairs) {
+    List<Option> options = new java.util.ArrayList<>();
+    for (int i = 0; i < pairs.length; i += 2) {
+      options.add(new Option(pairs[i], pairs[i + 1]));
+    }
+    return List.copyOf(options);
+  }
 
   public static Field number(
       String name,
@@ -52,11 +102,7 @@ public record Field(
    * @param pairs value, words, value, words …
    */
   public static Field choice(String name, String label, String help, String... pairs) {
-    List<Option> options = new java.util.ArrayList<>();
-    for (int i = 0; i < pairs.length; i += 2) {
-      options.add(new Option(pairs[i], pairs[i + 1]));
-    }
-    return choice(name, label, List.copyOf(options), pairs[0], help);
+    return choice(name, label, pairs(pairs), pairs[0], help);
   }
 
   public static Field flag(String name, String label, boolean standard, String help) {
@@ -73,7 +119,7 @@ public record Field(
   }
 
   /** Refuses a value that is none of the choices, and names them. */
-  static String oneOf(String name, String value, String... choices) {
+  public static String oneOf(String name, String value, String... choices) {
     for (String choice : choices) {
       if (choice.equals(value)) {
         return value;
@@ -84,7 +130,7 @@ public record Field(
   }
 
   /** Refuses a number out of its range, and names the range. */
-  static double within(String name, double value, double min, double max) {
+  public static double within(String name, double value, double min, double max) {
     if (!(value >= min && value <= max)) {
       throw new IllegalArgumentException(
           name + " must be " + min + " to " + max + ", not " + value);

@@ -1,7 +1,8 @@
-package ferry.stone.core.landing;
+package ferry.stone.core.format.gltf;
 
 import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.Resources;
+import ferry.stone.core.format.SceneWriter;
 import ferry.stone.core.format.TextureBytes;
 import ferry.stone.core.scene.Material;
 import ferry.stone.core.scene.Scene;
@@ -28,36 +29,9 @@ final class MaterialForecast {
   private final Map<Capability, Integer> counts = new EnumMap<>(Capability.class);
   private final Map<Capability, String> firsts = new EnumMap<>(Capability.class);
 
-  /** Takes what is told. */
-  interface Told {
-    void item(Capability capability, long count, String noun, String where);
-  }
-
-  /**
-   * @param first name of the first, or empty
-   */
-  record Missing(int count, String first) {}
-
   MaterialForecast(Scene scene, Resources cargo) {
     this.scene = scene;
     this.cargo = cargo;
-  }
-
-  /** Textures that materials use and whose file is not there. */
-  static Missing missing(Scene scene) {
-    Set<Integer> ids = new HashSet<>();
-    String first = "";
-    for (Material material : scene.materials()) {
-      for (Material.Value value : material.channels().values()) {
-        TextureUse use = value.texture();
-        boolean gone =
-            use != null && !scene.texture(use.textureId()).map(Texture::isFound).orElse(false);
-        if (gone && ids.add(use.textureId()) && ids.size() == 1) {
-          first = scene.texture(use.textureId()).map(Texture::written).orElse("");
-        }
-      }
-    }
-    return new Missing(ids.size(), first);
   }
 
   /** How many images that materials use are larger than a limit; 0 for no limit. */
@@ -83,7 +57,7 @@ final class MaterialForecast {
     return ids.size();
   }
 
-  void tell(Told told) {
+  void tell(SceneWriter.Told told) {
     for (Material material : scene.materials()) {
       material(material);
     }
@@ -95,7 +69,7 @@ final class MaterialForecast {
                 case OPACITY_PLACEMENT -> "material";
                 default -> "texture";
               };
-          told.item(capability, count, noun, firsts.get(capability));
+          told.count(capability, count, noun, firsts.get(capability));
         });
   }
 
@@ -207,7 +181,7 @@ final class MaterialForecast {
       return;
     }
     try {
-      if (!ImageCodec.probe(bytes(use), name(use)).isGltfReady()) {
+      if (!ImageCodec.probe(bytes(use), name(use)).isPngOrJpeg()) {
         count(Capability.IMAGE_FORMATS, name(use));
       }
     } catch (IOException e) {

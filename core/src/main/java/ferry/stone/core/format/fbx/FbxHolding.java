@@ -1,0 +1,47 @@
+package ferry.stone.core.format.fbx;
+
+import ferry.stone.core.format.Capability;
+import ferry.stone.core.format.Capability.Fate;
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.Holding;
+import ferry.stone.core.format.ReadContext;
+import ferry.stone.core.format.Resources;
+import ferry.stone.core.scene.Channel;
+import ferry.stone.core.scene.Material;
+import ferry.stone.core.scene.Scene;
+import java.io.IOException;
+import java.util.List;
+
+/** Polygons and materials as they are; values multiplied into images where textures hide them. */
+record FbxHolding(boolean isTriangulated, boolean isBaked) implements Holding {
+  @Override
+  public String format() {
+    return "FBX";
+  }
+
+  @Override
+  public Fate fate(Capability capability) {
+    boolean chosen =
+        switch (capability) {
+          case POLYGONS -> isTriangulated;
+          case PIVOTS, INHERITED_SCALE -> isBaked;
+          default -> false;
+        };
+    return chosen ? Fate.CHANGED : FbxCapabilities.TABLE.of(capability).written();
+  }
+
+  @Override
+  public Scene read(String mainFile, Resources files) throws IOException, FormatException {
+    return FbxReader.read(mainFile, ReadContext.of(files));
+  }
+
+  @Override
+  public double[] tint(Channel channel, Material.Value value) {
+    return FbxCapabilities.tint(channel, value);
+  }
+
+  @Override
+  public List<String> ownValues(Material material) {
+    return FbxCapabilities.ownValues(material);
+  }
+}

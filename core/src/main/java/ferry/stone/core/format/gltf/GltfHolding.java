@@ -1,0 +1,81 @@
+package ferry.stone.core.format.gltf;
+
+import ferry.stone.core.format.Capability;
+import ferry.stone.core.format.FileTree;
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.Holding;
+import ferry.stone.core.format.ReadContext;
+import ferry.stone.core.format.Resources;
+import ferry.stone.core.geometry.RenderPrimitive;
+import ferry.stone.core.motion.InBetweens;
+import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.work.Progress;
+import java.io.IOException;
+import java.util.List;
+
+/** Triangles by material, metallic-roughness, no shear: what glTF holds of a scene. */
+record GltfHolding(GltfPacking packing) implements Holding {
+  @Override
+  public String format() {
+    return "glTF";
+  }
+
+  @Override
+  public Capability.Fate fate(Capability capability) {
+    return GltfCapabilities.TABLE.of(capability).written();
+  }
+
+  @Override
+  public Scene read(String mainFile, Resources files) throws IOException, FormatException {
+    return GltfTree.viewed(GltfReader.read(mainFile, ReadContext.of(files)));
+  }
+
+  @Override
+  public FileTree tree(String mainFile, Resources files, Scene read)
+      throws IOException, FormatException {
+    return GltfTree.read(mainFile, files);
+  }
+
+  @Override
+  public boolean isTriangulated() {
+    return true;
+  }
+
+  @Override
+  public boolean isByPrimitives() {
+    return true;
+  }
+
+  @Override
+  public List<RenderPrimitive> primitives(Scene scene, PolygonMesh mesh, Progress progress) {
+    GltfTangents needed =
+        scene == null ? GltfTangents.NONE : GltfTangents.of(scene, packing.tangents());
+    return packing.primitives(mesh, needed, progress);
+  }
+
+  @Override
+  public boolean isRounded() {
+    return packing.quantized();
+  }
+
+  @Override
+  public boolean isReordered() {
+    return packing.drawOrder();
+  }
+
+  @Override
+  public Scene expected(Scene far) {
+    return InBetweens.asTargets(far);
+  }
+
+  @Override
+  public boolean isMetallicRoughness() {
+    return true;
+  }
+
+  @Override
+  public String originalMaterial(String name) {
+    return GltfCapabilities.original(name);
+  }
+}

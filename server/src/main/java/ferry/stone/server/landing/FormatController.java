@@ -1,0 +1,51 @@
+package ferry.stone.server.landing;
+
+import ferry.stone.core.field.Field;
+import ferry.stone.core.format.Format;
+import ferry.stone.core.format.Formats;
+import ferry.stone.core.format.SceneWriter;
+import java.util.List;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** The formats that are read and written, with what a landing in each can choose. */
+@RestController
+@RequestMapping("/api/formats")
+public class FormatController {
+
+  /**
+   * A format.
+   *
+   * @param key what options and shores call it
+   * @param name for people, short
+   * @param label with what tells it from other forms
+   * @param extensions endings of its main files
+   * @param fields what a landing in it can choose
+   */
+  public record FormatView(
+      String key,
+      String name,
+      String label,
+      List<String> extensions,
+      boolean reads,
+      boolean writes,
+      List<Field> fields) {
+
+    static FormatView of(Format format) {
+      return new FormatView(
+          format.key(),
+          format.name(),
+          format.label(),
+          format.extensions().stream().sorted().toList(),
+          format.reader().isPresent(),
+          format.writer().isPresent(),
+          format.writer().map(SceneWriter::fields).orElse(List.of()));
+    }
+  }
+
+  @GetMapping
+  public List<FormatView> list() {
+    return Formats.ALL.stream().map(FormatView::of).toList();
+  }
+}

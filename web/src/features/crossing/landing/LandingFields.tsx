@@ -1,0 +1,81 @@
+import { Form } from 'react-bootstrap';
+import type { FormatView, LandingOptions } from '../../../api/client';
+import { FormatFields } from './FormatFields';
+import { PartFields } from './PartFields';
+
+interface Props {
+  formats: FormatView[];
+  format: FormatView;
+  options: LandingOptions;
+  set: (change: Partial<LandingOptions>) => void;
+  setOption: (name: string, value: unknown) => void;
+  setFormat: (key: string) => void;
+}
+
+/** What a landing asks: the format, what is the same for all of them, and what only it asks. */
+export function LandingFields({ formats, format, options, set, setOption, setFormat }: Props) {
+  return (
+    <Form className="form-grid" onSubmit={(e) => e.preventDefault()}>
+      <fieldset>
+        <legend>Format</legend>
+        {formats.map((f) => (
+          <Form.Check
+            key={f.key}
+            type="radio"
+            id={`format-${f.key}`}
+            name="format"
+            label={f.label}
+            checked={f.key === format.key}
+            onChange={() => setFormat(f.key)}
+          />
+        ))}
+      </fieldset>
+      <fieldset>
+        <legend>Name of the files</legend>
+        <Form.Control
+          size="sm"
+          aria-label="Name of the files"
+          placeholder="as the crossing"
+          value={options.fileName ?? ''}
+          onChange={(e) => set({ fileName: e.target.value })}
+        />
+        <div className="form-text">Files beside it are named and linked accordingly.</div>
+      </fieldset>
+      <PartFields
+        parts={options.parts}
+        onChange={(change) => set({ parts: { ...options.parts, ...change } })}
+      />
+      <fieldset>
+        <legend>Unit, axes and place</legend>
+        <Form.Check
+          type="radio"
+          id="data"
+          name="transforms"
+          label="Into the data: parts stay clean"
+          checked={options.transforms === 'DATA'}
+          onChange={() => set({ transforms: 'DATA' })}
+        />
+        <Form.Check
+          type="radio"
+          id="on-root"
+          name="transforms"
+          label="On one root part: numbers stay"
+          checked={options.transforms === 'ROOT'}
+          onChange={() => set({ transforms: 'ROOT' })}
+        />
+      </fieldset>
+      <fieldset>
+        <legend>Surfaces</legend>
+        <Form.Check
+          type="checkbox"
+          id="double"
+          label="Show both sides"
+          checked={options.doubleSided}
+          onChange={(e) => set({ doubleSided: e.target.checked })}
+        />
+        <div className="form-text">Off: costs time to draw and hides flipped faces.</div>
+      </fieldset>
+      <FormatFields fields={format.fields} values={options.options} onChange={setOption} />
+    </Form>
+  );
+}
