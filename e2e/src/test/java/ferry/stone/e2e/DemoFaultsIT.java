@@ -195,8 +195,7 @@ class DemoFaultsIT {
   }
 
   private void land(Cargo cargo, Scene near, Scene far, CargoFolder files) throws Exception {
-    for (LandingOptions options :
-        List.of(LandingOptions.of("glb"), LandingOptions.of("fbx"))) {
+    for (LandingOptions options : List.of(LandingOptions.of("glb"), LandingOptions.of("fbx"))) {
       Path out = Files.createDirectories(folder.resolve("landed-" + options.format()));
       Landing landing =
           Landing.write(

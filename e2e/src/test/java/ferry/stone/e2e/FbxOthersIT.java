@@ -141,8 +141,7 @@ class FbxOthersIT {
   void theHeronCrossesToGlbAndBack() throws Exception {
     Scene near = demo(DemoWorld.Cargo.HERON_FBX);
     CargoFolder cargo = CargoFolder.of(folder.resolve(DemoWorld.Cargo.HERON_FBX.name()));
-    LandingOptions all =
-        LandingOptions.of("glb").with("influences", 0);
+    LandingOptions all = LandingOptions.of("glb").with("influences", 0);
     Scene there = prove(near, cargo, all);
     CargoFolder landed = CargoFolder.of(folder.resolve("glb"));
     Scene back = prove(there, landed, LandingOptions.of("fbx"));

@@ -110,7 +110,8 @@ class OthersAgreeIT {
       throws Exception {
     CargoFolder cargo = demo(which);
     Scene near = CargoReader.read("demo", ReadContext.of(cargo));
-    valid(land(near, cargo, options(format, embed).withTransforms(transforms).withDoubleSided(both)));
+    valid(
+        land(near, cargo, options(format, embed).withTransforms(transforms).withDoubleSided(both)));
   }
 
   @Test
@@ -124,7 +125,11 @@ class OthersAgreeIT {
     CargoFolder cargo = CargoFolder.of(source);
     Scene near = CargoReader.read("odd", ReadContext.of(cargo));
     valid(land(near, cargo, LandingOptions.of("glb")));
-    valid(land(near, cargo, LandingOptions.of("gltf").withTransforms(Transforms.ROOT).withDoubleSided(true)));
+    valid(
+        land(
+            near,
+            cargo,
+            LandingOptions.of("gltf").withTransforms(Transforms.ROOT).withDoubleSided(true)));
   }
 
   @ParameterizedTest
@@ -132,8 +137,7 @@ class OthersAgreeIT {
   void threeReadsTheSameGlb(DemoWorld.Cargo which) throws Exception {
     CargoFolder cargo = demo(which);
     Scene near = CargoReader.read("demo", ReadContext.of(cargo));
-    Path file =
-        land(near, cargo, LandingOptions.of("glb").with("embedTextures", false));
+    Path file = land(near, cargo, LandingOptions.of("glb").with("embedTextures", false));
     JsonNode theirs = Node.run("read-glb.mjs", file);
     Bounds b = near.bounds();
     // Z up centimetres to Y up metres, the lowest point at 0.
@@ -174,7 +178,8 @@ class OthersAgreeIT {
     boolean embed = format.equals("glb");
     // Turned, moved and scaled by the same steps as the others: motion and joints go along.
     valid(land(near, cargo, options(format, embed).withTransforms(transforms)));
-    valid(land(near, cargo, options(format, embed).withTransforms(transforms).with("influences", 0)));
+    valid(
+        land(near, cargo, options(format, embed).withTransforms(transforms).with("influences", 0)));
   }
 
   private static LandingOptions options(String format, boolean embed) {
@@ -207,7 +212,8 @@ class OthersAgreeIT {
     for (Map<String, Object> packing : packings) {
       valid(land(near, cargo, with(LandingOptions.of("glb"), packing)));
     }
-    LandingOptions apart = LandingOptions.of("gltf").withTransforms(Transforms.ROOT).with("influences", 0);
+    LandingOptions apart =
+        LandingOptions.of("gltf").withTransforms(Transforms.ROOT).with("influences", 0);
     valid(land(near, cargo, with(apart, PACKED)));
   }
 

@@ -124,7 +124,9 @@ class OthersSeeWhatIsToldIT {
   void theValidatorHasNothingToSayOfSeparateFiles() throws Exception {
     List<Landed> landed =
         land(
-            LandingOptions.of("gltf").with("influences", 0).withTransforms(LandingOptions.Transforms.ROOT),
+            LandingOptions.of("gltf")
+                .with("influences", 0)
+                .withTransforms(LandingOptions.Transforms.ROOT),
             ".gltf");
     List<JsonNode> reports = Node.lines("validate-gltf.mjs", files(landed));
     List<String> said = new ArrayList<>();

@@ -204,6 +204,29 @@ class SurfaceStepsTest {
     assertEquals(2, moved.faces().vertex(1));
   }
 
+  /** Tens of thousands of faces on one tile, as trim sheets have them, are no long work. */
+  @Test
+  @org.junit.jupiter.api.Timeout(20)
+  void manyFacesOnOneTileAreMeasuredFast() {
+    int count = 40_000;
+    int[] corners = new int[3 * count];
+    for (int i = 0; i < corners.length; i++) {
+      corners[i] = i % 3;
+    }
+    PolygonMesh mesh =
+        PolygonMesh.of(
+            1,
+            "tile",
+            Coordinates.of(new float[] {0, 0, 0, 1, 0, 0, 0, 1, 0}),
+            Polygons.triangles(corners));
+    Attribute uv =
+        new Attribute(
+            "uv", Semantic.UV, Attribute.Domain.VERTEX, 2, new float[] {0, 0, 1, 0, 0, 1}, null);
+    UvOverlap overlap = UvOverlap.of(mesh, uv);
+    assertEquals(1, overlap.part(), 0);
+    assertEquals(count - 1, overlap.faces().size());
+  }
+
   @Test
   void overlappingUvsAreMeasured() {
     float[] p = new float[24];
