@@ -28,12 +28,12 @@ public record CapabilityTable(
         .orElseThrow(() -> new IllegalStateException(label + " says nothing of " + capability));
   }
 
-  /** Starts a table in which everything is kept both ways. */
+  /** Starts a table; it must say something of each capability. */
   public static Builder named(String format, String label, String versions) {
     return new Builder(format, label, versions);
   }
 
-  /** Says what is not kept. */
+  /** Says of each capability what becomes of it. */
   public static final class Builder {
     private final String format;
     private final String label;
@@ -65,9 +65,23 @@ public record CapabilityTable(
       return this;
     }
 
+    /** Kept both ways. */
+    public Builder kept(Capability... capabilities) {
+      for (Capability capability : capabilities) {
+        set(capability, Fate.KEPT, Fate.KEPT, "");
+      }
+      return this;
+    }
+
+    /**
+     * @throws IllegalStateException when the table says nothing of a capability: what is not said
+     *     would be promised
+     */
     public CapabilityTable build() {
       for (Capability capability : Capability.values()) {
-        known.putIfAbsent(capability, new Support(capability, Fate.KEPT, Fate.KEPT, ""));
+        if (!known.containsKey(capability)) {
+          throw new IllegalStateException(label + " says nothing of " + capability);
+        }
       }
       return new CapabilityTable(format, label, versions, List.copyOf(known.values()));
     }

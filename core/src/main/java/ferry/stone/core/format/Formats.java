@@ -6,10 +6,12 @@ import ferry.stone.core.format.obj.ObjFormat;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.stream.Collectors;
 
 /** The formats. A new one is its package and a line here. */
@@ -17,10 +19,19 @@ public final class Formats {
   /** How many bytes of a file are looked at to tell what it is. */
   public static final int HEAD = 4096;
 
-  public static final List<Format> ALL =
-      List.of(GltfFormat.GLB, GltfFormat.GLTF, FbxFormat.FBX, ObjFormat.OBJ);
+  private static final List<Format> KNOWN =
+      new CopyOnWriteArrayList<>(
+          List.of(GltfFormat.GLB, GltfFormat.GLTF, FbxFormat.FBX, ObjFormat.OBJ));
+
+  public static final List<Format> ALL = Collections.unmodifiableList(KNOWN);
 
   private Formats() {}
+
+  /** Takes one more in, until it is closed; for tests of the door itself. */
+  static AutoCloseable also(Format format) {
+    KNOWN.add(format);
+    return () -> KNOWN.remove(format);
+  }
 
   public static Optional<Format> find(String key) {
     return ALL.stream().filter(f -> f.key().equals(key)).findFirst();

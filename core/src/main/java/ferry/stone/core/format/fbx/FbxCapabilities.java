@@ -79,6 +79,32 @@ public final class FbxCapabilities {
               Fate.KEPT,
               Fate.CHANGED,
               "They get a material of their own: readers would give them the first.")
+          .kept(
+              Capability.POLYGONS,
+              Capability.EMPTY_MESHES,
+              Capability.UNUSED_VERTICES,
+              Capability.SMOOTHING,
+              Capability.SMOOTHING_BESIDE,
+              Capability.TANGENTS,
+              Capability.SUBDIVISION,
+              Capability.PIVOTS,
+              Capability.INHERITED_SCALE,
+              Capability.NODE_SETS,
+              Capability.DETAIL_LEVELS,
+              Capability.DETAIL_DISTANCES,
+              Capability.SKINNED_BELOW,
+              Capability.JOINTS_APART,
+              Capability.INFLUENCES,
+              Capability.VERTICES_WITHOUT_JOINT,
+              Capability.IN_BETWEENS,
+              Capability.EMPTY_CLIPS,
+              Capability.TIME_BEFORE_ZERO,
+              Capability.AREA_LIGHTS,
+              Capability.MATERIAL_MODEL,
+              Capability.NO_UVS,
+              Capability.BUMP_MAPS,
+              Capability.SEPARATE_CHANNELS,
+              Capability.IMAGE_FORMATS)
           .neverWritten()
           .set(
               Capability.MATERIAL_CHANNELS,

@@ -159,6 +159,15 @@ public final class GltfCapabilities {
               Fate.KEPT,
               Fate.LOST,
               "Such textures are left out there: no program can place them.")
+          .kept(
+              Capability.LINES,
+              Capability.POINTS,
+              Capability.OWN_VALUES,
+              Capability.PACKED_CHANNELS,
+              Capability.TINTED_TEXTURES,
+              Capability.BARE_FACES,
+              Capability.VARIANTS,
+              Capability.PACKED_IMAGES)
           .neverWritten()
           .set(Capability.PACKING, Fate.KEPT, Fate.CHANGED, "As chosen at the landing.")
           .build();
