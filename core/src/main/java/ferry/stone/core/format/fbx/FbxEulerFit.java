@@ -6,6 +6,7 @@ import ferry.stone.core.scene.Clip.Interpolation;
 import ferry.stone.core.scene.Clip.Track;
 import ferry.stone.core.scene.KeyCurve;
 import ferry.stone.core.scene.LocalTransform.EulerOrder;
+import ferry.stone.core.work.Cancel;
 import java.util.Arrays;
 import org.joml.Quaterniond;
 import org.joml.Vector3d;
@@ -68,6 +69,7 @@ final class FbxEulerFit {
       return curves();
     }
     for (int k = 0; k + 1 < keys.length; k++) {
+      Cancel.point();
       if (keys[k + 1] > keys[k]) {
         angles = span(keys[k], angles, keys[k + 1], DEEPEST);
       }

@@ -3,6 +3,7 @@ package ferry.stone.core.format.fbx;
 import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.Clip.Track;
 import ferry.stone.core.scene.LocalTransform.Trs;
+import ferry.stone.core.work.Cancel;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -70,9 +71,11 @@ final class FbxHierarchyMotion {
     TreeMap<Double, double[]> samples = new TreeMap<>();
     int most = Math.max(1000, MOST_NUMBERS / (WIDTH * bound.length));
     for (double t : times) {
+      Cancel.point();
       samples.put(t, sample(t));
     }
     for (int i = 0; i + 1 < times.length; i++) {
+      Cancel.point();
       refine(samples, times[i], times[i + 1], DEEPEST, most);
     }
     double[] all = new double[samples.size()];

@@ -7,6 +7,7 @@ import ferry.stone.core.scene.Clip.Track;
 import ferry.stone.core.scene.KeyCurve;
 import ferry.stone.core.scene.LocalTransform.EulerOrder;
 import ferry.stone.core.scene.LocalTransform.PivotTransform;
+import ferry.stone.core.work.Cancel;
 import java.util.ArrayList;
 import java.util.List;
 import org.joml.Quaterniond;
@@ -147,6 +148,7 @@ final class FbxPartMotion {
     row(times[0], a);
     add(seconds, rows, times[0], a);
     for (int i = 0; i + 1 < times.length; i++) {
+      Cancel.point();
       row(times[i + 1], b);
       keepSide(a, b);
       span(times[i], a.clone(), times[i + 1], b, DEEPEST, place, seconds, rows);

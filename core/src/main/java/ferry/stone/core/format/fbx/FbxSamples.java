@@ -3,6 +3,7 @@ package ferry.stone.core.format.fbx;
 import ferry.stone.core.math.DoubleList;
 import ferry.stone.core.scene.Clip.Interpolation;
 import ferry.stone.core.scene.Clip.Track;
+import ferry.stone.core.work.Cancel;
 
 /** Makes tracks of samples. */
 final class FbxSamples {
@@ -31,6 +32,7 @@ final class FbxSamples {
     DoubleList kept = new DoubleList(64);
     int last = -1;
     for (int s = 0; s < times.length; s++) {
+      Cancel.point();
       boolean end = s == 0 || s == times.length - 1;
       if (end || !straight(times, samples, width, from, components, last, s)) {
         keptTimes.add(times[s]);

@@ -4,6 +4,7 @@ import ferry.stone.core.math.DoubleList;
 import ferry.stone.core.scene.Clip.Interpolation;
 import ferry.stone.core.scene.Clip.Track;
 import ferry.stone.core.scene.KeyCurve;
+import ferry.stone.core.work.Cancel;
 import java.util.Arrays;
 import java.util.TreeSet;
 
@@ -90,6 +91,7 @@ final class FbxTracks {
     double[] in = cubic ? new double[values.length] : null;
     double[] out = cubic ? new double[values.length] : null;
     for (int k = 0; k < times.length; k++) {
+      Cancel.point();
       for (int c = 0; c < n; c++) {
         int at = n * k + c;
         values[at] = factor * (curves[c] == null ? still[c] : curves[c].at(times[k]));
