@@ -29,6 +29,7 @@ public final class CargoReader {
   private static final Set<String> NOT_READ =
       Set.of(
           "statements-not-read",
+          "colours-not-read",
           "layer-mapping-unknown",
           "layer-too-short",
           "link-mode-additive",

@@ -44,6 +44,27 @@ public final class Contents {
   public Found find(Capability capability) {
     return switch (capability) {
       case POLYGONS -> meshes(m -> m.faces().triangleCount() > 0 && !m.faces().allTriangles());
+      case NORMALS -> meshes(Contents::hasNormals);
+      case UVS -> meshes(m -> m.first(Attribute.Semantic.UV).isPresent());
+      case COLOURS -> meshes(m -> m.first(Attribute.Semantic.COLOUR).isPresent());
+      case FURTHER_SETS ->
+          meshes(
+              m ->
+                  m.all(Attribute.Semantic.UV).size() > 1
+                      || m.all(Attribute.Semantic.COLOUR).size() > 1);
+      case SHARED_VERTICES -> meshes(Contents::sharesVertices);
+      case SEAMS -> meshes(VertexValues::hasSeams);
+      case SEVERAL_PARTS -> several();
+      case HIERARCHY -> nodes(this::isPlaced);
+      case SHARED_MESHES -> shared();
+      case HIDDEN_PARTS -> nodes(n -> !n.visible());
+      case CUSTOM_VALUES -> nodes(n -> !n.properties().isEmpty());
+      case SKINS -> skins(s -> true);
+      case MORPHS -> meshes(m -> !m.morphs().isEmpty());
+      case CLIPS -> list(scene.clips(), "clip", c -> c.name());
+      case CAMERAS -> list(scene.cameras(), "camera", c -> c.name());
+      case LIGHTS -> list(scene.lights(), "light", l -> l.name());
+      case MATERIALS -> list(scene.materials(), "material", m -> m.name());
       case LINES -> meshes(m -> m.loose() != null && m.loose().lineCount() > 0);
       case POINTS -> meshes(m -> m.loose() != null && m.loose().points().length > 0);
       case EMPTY_MESHES -> meshes(m -> m.faces().triangleCount() == 0 && !shows(m.loose()));
@@ -139,6 +160,39 @@ public final class Contents {
                 n.content() instanceof Node.Content.MeshContent content
                     && meshIds.contains(content.meshId()));
     return new Found(meshIds.size(), "mesh", first, shown.nodeIds());
+  }
+
+  private static boolean sharesVertices(PolygonMesh mesh) {
+    return mesh.faces().cornerCount() > 0
+        && (mesh.faces().cornerCount() > mesh.points().count() || !isSoup(mesh));
+  }
+
+  /** Whether the corners are the vertices, one after another. */
+  private static boolean isSoup(PolygonMesh mesh) {
+    for (int c = 0; c < mesh.faces().cornerCount(); c++) {
+      if (mesh.faces().vertex(c) != c) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  private boolean isPlaced(Node node) {
+    return node.parent() >= 0
+        || !(node.content() instanceof Node.Content.MeshContent)
+        || !FlatParts.isIdentity(node.transform())
+        || !FlatParts.isIdentity(node.geometric());
+  }
+
+  private Found several() {
+    Found shown = nodes(n -> n.content() instanceof Node.Content.MeshContent);
+    return shown.count() > 1 ? shown : Found.NONE;
+  }
+
+  /** Parts whose mesh an earlier part shows. */
+  private Found shared() {
+    java.util.Set<Integer> seen = new java.util.HashSet<>();
+    return nodes(n -> n.content() instanceof Node.Content.MeshContent c && !seen.add(c.meshId()));
   }
 
   private Found skins(Predicate<Skin> fits) {

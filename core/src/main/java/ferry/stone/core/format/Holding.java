@@ -62,6 +62,19 @@ public interface Holding {
     return false;
   }
 
+  /**
+   * Whether the format holds parts without a hierarchy, a rig or materials: then a proof compares
+   * {@link #held} with the file, and tells the rest by what the scene holds.
+   */
+  default boolean isFlat() {
+    return false;
+  }
+
+  /** What a flat format holds of a far side; the far side itself for others. */
+  default Scene held(Scene far, String mainFile) {
+    return far;
+  }
+
   /** The far side with what the format arranges anew by its nature. */
   default Scene expected(Scene far) {
     return far;

@@ -12,11 +12,11 @@ import java.util.ArrayList;
 import java.util.List;
 
 /** What becomes of a mesh's layers when its faces, corners or vertices get other numbers. */
-final class Layers {
+public final class Layers {
   private Layers() {}
 
   /** The layer for elements that stood at other places: element i is what {@code from[i]} was. */
-  static Attribute moved(Attribute a, int[] from) {
+  public static Attribute moved(Attribute a, int[] from) {
     int[] indices = new int[from.length];
     for (int i = 0; i < indices.length; i++) {
       indices[i] = a.indices() == null ? from[i] : a.indices()[from[i]];

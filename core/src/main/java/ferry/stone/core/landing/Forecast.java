@@ -5,6 +5,7 @@ import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.Capability.Fate;
 import ferry.stone.core.format.CapabilityTable;
 import ferry.stone.core.format.Contents;
+import ferry.stone.core.format.FittingLayers;
 import ferry.stone.core.format.Holding;
 import ferry.stone.core.format.Resources;
 import ferry.stone.core.format.SceneWriter;
@@ -78,12 +79,17 @@ public record Forecast(List<Item> items) {
     }
 
     Forecast run() {
-      Contents contents = new Contents(far);
+      Contents raw = new Contents(far);
+      // Layers that do not fit their mesh go before anything else is looked at.
+      Contents contents = new Contents(FittingLayers.of(far, (mesh, layer) -> {}));
       for (Capability capability : Capability.values()) {
-        Contents.Found found = contents.find(capability);
         Fate fate = holding.fate(capability);
-        boolean asked = capability == Capability.EMPTY_CLIPS;
-        if (found.count() > 0 && fate != Fate.KEPT && !asked) {
+        if (fate == Fate.KEPT || capability == Capability.EMPTY_CLIPS) {
+          continue;
+        }
+        Contents.Found found =
+            (capability == Capability.BROKEN_LAYERS ? raw : contents).find(capability);
+        if (found.count() > 0) {
           add(
               capability,
               fate,
@@ -197,6 +203,9 @@ public record Forecast(List<Item> items) {
     }
 
     private void motion() {
+      if (table.of(Capability.CLIPS).written() == Fate.LOST) {
+        return;
+      }
       Set<Integer> skinned = new HashSet<>();
       for (Node node : far.nodes()) {
         if (node.content() instanceof Node.Content.MeshContent c && c.skinId() >= 0) {

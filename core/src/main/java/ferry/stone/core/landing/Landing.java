@@ -35,7 +35,7 @@ public record Landing(String mainFile, List<Finding> findings) {
     Scene far = Preflight.check(asked, findings);
     progress.report("changing units and axes", 0);
     Scene arrived = arrived(far, options);
-    if (needsRoot(far, options)) {
+    if (needsRoot(far, options) && !options.writer().holding(options.values()).isFlat()) {
       findings.add(ArrangedParts.root());
     }
     Scene shown = options.doubleSided() ? bothSides(arrived) : arrived;

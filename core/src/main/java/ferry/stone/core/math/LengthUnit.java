@@ -54,6 +54,30 @@ public enum LengthUnit {
     return Optional.empty();
   }
 
+  /**
+   * Metres of a unit by its symbol or word, or of a number of metres.
+   *
+   * @throws IllegalArgumentException in a sentence
+   */
+  public static double metresOf(String text) {
+    double metres;
+    try {
+      metres = parse(text).map(LengthUnit::metres).orElseGet(() -> Double.valueOf(text));
+    } catch (NumberFormatException e) {
+      metres = Double.NaN;
+    }
+    if (!(metres > 0) || Double.isInfinite(metres)) {
+      throw new IllegalArgumentException(
+          "unit must be " + SYMBOLS + ", or metres above 0, not \"" + text + "\"");
+    }
+    return metres;
+  }
+
+  /** The symbol of the unit with so many metres, or that number; {@link #metresOf} reads it. */
+  public static String textOf(double metres) {
+    return ofMetres(metres).map(LengthUnit::symbol).orElse(String.valueOf(metres));
+  }
+
   /** The unit with this many metres, within one part in a million; empty if none is. */
   public static Optional<LengthUnit> ofMetres(double metres) {
     for (LengthUnit unit : values()) {

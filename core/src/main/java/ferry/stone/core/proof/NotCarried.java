@@ -31,6 +31,12 @@ final class NotCarried {
           Capability.CUSTOM_LAYERS,
           Capability.NOT_READ);
 
+  /** What is told of flat formats: all that a scene tells; their clips are told as such. */
+  private static final List<Capability> FLAT =
+      java.util.Arrays.stream(Capability.values())
+          .filter(c -> c != Capability.EMPTY_CLIPS && c != Capability.BROKEN_LAYERS)
+          .toList();
+
   private NotCarried() {}
 
   /** What a writer's word tells of, by its code. */
@@ -74,7 +80,7 @@ final class NotCarried {
     ledger.group("What the format does not hold");
     CapabilityTable table = landed.table();
     Contents contents = new Contents(far);
-    for (Capability capability : NAMED) {
+    for (Capability capability : landed.holding().isFlat() ? FLAT : NAMED) {
       Fate fate = landed.fate(capability);
       Contents.Found found = contents.find(capability);
       if (capability == Capability.NOT_READ) {

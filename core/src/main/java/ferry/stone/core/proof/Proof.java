@@ -59,7 +59,11 @@ public record Proof(
    */
   public static Proof of(Scene near, Scene asked, Landed landed, Resources cargo, Progress progress)
       throws IOException, FormatException {
-    Scene far = FittingLayers.of(asked, (mesh, layer) -> {});
+    Scene whole = FittingLayers.of(asked, (mesh, layer) -> {});
+    Scene far =
+        landed.holding().isFlat()
+            ? landed.holding().held(cut(whole, landed), landed.mainFile())
+            : whole;
     progress.report("reading back " + landed.mainFile(), 0);
     long start = System.nanoTime();
     Scene file = landed.read();
@@ -74,7 +78,7 @@ public record Proof(
     parts(ledger, near, far, arrived, read, landed.tree(read), match, landed, progress);
     new RigProof(ledger, near, arrived, read, match, landed).run(progress);
     new MaterialProof(ledger, near, arrived, read, match, cargo, landed).run(progress);
-    NotCarried.list(ledger, far, landed);
+    NotCarried.list(ledger, whole, landed);
     List<LedgerRow> rows = ledger.rows();
     Resources files = landed.files();
     long bytes = files.paths().stream().mapToLong(files::size).sum();

@@ -41,7 +41,7 @@ public final class ToyFormat implements Format, SceneWriter {
       table.set(capability, Fate.NONE, Fate.LOST, "A toy has none.");
     }
     return table
-        .kept(Capability.ROOT_TRANSFORM)
+        .kept(Capability.ROOT_TRANSFORM, Capability.SEVERAL_PARTS)
         .set(Capability.POLYGONS, Fate.NONE, Fate.CHANGED, "Cut into triangles.")
         .build();
   }

@@ -472,7 +472,7 @@ public final class CapabilityScenes {
         scene.unread("The other scene \"quay\" of the file");
         yield build();
       }
-      default -> build();
+      default -> MoreCapabilityScenes.of(capability, build());
     };
   }
 

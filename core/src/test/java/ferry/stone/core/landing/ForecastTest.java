@@ -6,6 +6,9 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import ferry.stone.core.RandomRig;
 import ferry.stone.core.TestFiles;
 import ferry.stone.core.format.Capability;
+import ferry.stone.core.format.Contents;
+import ferry.stone.core.format.Format;
+import ferry.stone.core.format.Formats;
 import ferry.stone.core.format.fbx.FbxCapabilities;
 import ferry.stone.core.format.gltf.GltfCapabilities;
 import ferry.stone.core.proof.LedgerRow;
@@ -31,6 +34,8 @@ class ForecastTest {
     all.put("glb", LandingOptions.of("glb"));
     all.put(
         "glb on a root", LandingOptions.of("glb").withTransforms(LandingOptions.Transforms.ROOT));
+    all.put("stl", LandingOptions.of("stl"));
+    all.put("stl text", LandingOptions.of("stl").with("encoding", "text").with("unit", "in"));
     all.put("fbx", LandingOptions.of("fbx"));
     all.put(
         "fbx baked, cut, Z up",
@@ -105,9 +110,22 @@ class ForecastTest {
                 TestFiles cargo = CapabilityFiles.all();
                 seen(GltfCapabilities.TABLE.of(capability), far, LandingOptions.of("glb"), cargo);
                 seen(FbxCapabilities.TABLE.of(capability), far, LandingOptions.of("fbx"), cargo);
+                flat(capability, far, cargo);
               }));
     }
     return tests;
+  }
+
+  /** Flat formats are told by what the scene holds; what it cannot tell is part of materials. */
+  private static void flat(Capability capability, Scene far, TestFiles cargo) throws Exception {
+    for (Format format : Formats.written()) {
+      LandingOptions options = LandingOptions.of(format.key());
+      boolean told =
+          capability != Capability.EMPTY_CLIPS && new Contents(far).find(capability).count() > 0;
+      if (options.writer().holding(options.values()).isFlat() && told) {
+        seen(format.losses().of(capability), far, options, cargo);
+      }
+    }
   }
 
   private static void seen(

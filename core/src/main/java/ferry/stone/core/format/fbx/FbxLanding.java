@@ -40,11 +40,7 @@ final class FbxLanding implements SceneWriter {
     Map<String, Object> wanted = new HashMap<>();
     wanted.put("embedTextures", shore.wishes().embedTextures());
     wanted.put("triangulate", shore.wishes().triangulate());
-    wanted.put(
-        "unit",
-        LengthUnit.ofMetres(frame.metresPerUnit())
-            .map(LengthUnit::symbol)
-            .orElse(String.valueOf(frame.metresPerUnit())));
+    wanted.put("unit", LengthUnit.textOf(frame.metresPerUnit()));
     wanted.put("up", frame.up().text());
     boolean usual = Frame.Y_UP_METRE.withUp(frame.up()).front() == frame.front();
     wanted.put("front", usual ? FbxFields.USUAL_FRONT : frame.front().text());
@@ -59,7 +55,7 @@ final class FbxLanding implements SceneWriter {
 
   @Override
   public Frame frame(Values options) {
-    double metres = metres(options.text("unit"));
+    double metres = LengthUnit.metresOf(options.text("unit"));
     SignedAxis up = SignedAxis.parse(options.text("up")).orElseThrow();
     SignedAxis front =
         options.text("front").equals(FbxFields.USUAL_FRONT)
@@ -73,20 +69,6 @@ final class FbxLanding implements SceneWriter {
         up,
         front,
         options.text("hand").equals("left") ? Handedness.LEFT : Handedness.RIGHT);
-  }
-
-  private static double metres(String unit) {
-    double metres;
-    try {
-      metres = LengthUnit.parse(unit).map(LengthUnit::metres).orElseGet(() -> Double.valueOf(unit));
-    } catch (NumberFormatException e) {
-      metres = Double.NaN;
-    }
-    if (!(metres > 0) || Double.isInfinite(metres)) {
-      throw new IllegalArgumentException(
-          "unit must be " + LengthUnit.SYMBOLS + ", or metres above 0, not \"" + unit + "\"");
-    }
-    return metres;
   }
 
   private static FbxOptions typed(Values options) {

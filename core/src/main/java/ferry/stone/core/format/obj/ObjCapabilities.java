@@ -10,6 +10,13 @@ public final class ObjCapabilities {
   private static final Set<Capability> READ =
       Set.of(
           Capability.POLYGONS,
+          Capability.NORMALS,
+          Capability.UVS,
+          Capability.COLOURS,
+          Capability.SHARED_VERTICES,
+          Capability.SEAMS,
+          Capability.SEVERAL_PARTS,
+          Capability.MATERIALS,
           Capability.LINES,
           Capability.POINTS,
           Capability.EMPTY_MESHES,

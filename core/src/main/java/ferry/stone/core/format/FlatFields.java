@@ -1,0 +1,77 @@
+package ferry.stone.core.format;
+
+import ferry.stone.core.field.Field;
+import ferry.stone.core.field.Values;
+import ferry.stone.core.math.Frame;
+import ferry.stone.core.math.LengthUnit;
+import ferry.stone.core.math.SignedAxis;
+import ferry.stone.core.shore.Shore;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * Unit and up axis of a format that states neither: chosen at the landing, and said by whoever
+ * hands the file on.
+ */
+public final class FlatFields {
+  private static final String NUMBERS = "What the numbers mean";
+
+  private FlatFields() {}
+
+  /**
+   * @param unit symbol of the usual unit
+   * @param up the usual up axis, {@code y} or {@code z}
+   */
+  public static List<Field> frame(String unit, String up) {
+    Field axes =
+        Field.choice(
+            "up",
+            "Up axis of the numbers",
+            "The file does not say it: tell whoever reads it.",
+            "y",
+            "Y up",
+            "z",
+            "Z up",
+            "x",
+            "X up",
+            "-y",
+            "−Y up",
+            "-z",
+            "−Z up",
+            "-x",
+            "−X up");
+    return List.of(
+        Field.text(
+                "unit",
+                "Unit of the numbers",
+                unit,
+                "A unit, or how many metres one is. The file does not say it: tell whoever reads"
+                    + " it.")
+            .proposing(
+                "mm",
+                "Millimetres",
+                "cm",
+                "Centimetres",
+                "m",
+                "Metres",
+                "in",
+                "Inches",
+                "ft",
+                "Feet")
+            .under(NUMBERS),
+        axes.standing(up).under(NUMBERS));
+  }
+
+  /** The frame that was chosen, right-handed, the front as is the custom under the up axis. */
+  public static Frame frame(Values options) {
+    return Frame.Y_UP_METRE
+        .withUp(SignedAxis.parse(options.text("up")).orElseThrow())
+        .withMetresPerUnit(LengthUnit.metresOf(options.text("unit")));
+  }
+
+  /** What a shore asks of them. */
+  public static Map<String, Object> wanted(Shore shore) {
+    Frame frame = shore.frame();
+    return Map.of("unit", LengthUnit.textOf(frame.metresPerUnit()), "up", frame.up().text());
+  }
+}

@@ -1,0 +1,2 @@
+/** STL: triangles alone. */
+package ferry.stone.core.format.stl;

@@ -1,0 +1,151 @@
+package ferry.stone.core.landing;
+
+import ferry.stone.core.format.Capability;
+import ferry.stone.core.scene.Attribute;
+import ferry.stone.core.scene.Attribute.Domain;
+import ferry.stone.core.scene.Attribute.Semantic;
+import ferry.stone.core.scene.Camera;
+import ferry.stone.core.scene.Clip;
+import ferry.stone.core.scene.Light;
+import ferry.stone.core.scene.LocalTransform;
+import ferry.stone.core.scene.MorphTarget;
+import ferry.stone.core.scene.Node;
+import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.Skin;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import org.joml.Matrix4d;
+import org.joml.Quaterniond;
+import org.joml.Vector3d;
+
+/** What formats may lack that hold bare parts, added to the plate. */
+final class MoreCapabilityScenes {
+  private MoreCapabilityScenes() {}
+
+  /** Normals, UVs, vertices that faces share and a material are on the plate already. */
+  static Scene of(Capability capability, Scene plate) {
+    PolygonMesh mesh = plate.meshes().get(0);
+    Node node = plate.nodes().get(0);
+    return switch (capability) {
+      case COLOURS -> with(plate, more(mesh, colours("colour")));
+      case FURTHER_SETS -> with(plate, more(mesh, colours("first"), colours("second")));
+      case SEAMS -> with(plate, seams(mesh));
+      case SEVERAL_PARTS, SHARED_MESHES -> {
+        LocalTransform beside =
+            LocalTransform.Trs.of(new Vector3d(3, 0, 0), new Quaterniond(), new Vector3d(1));
+        Node second = Node.of(7, "second", -1, node.content()).withTransform(beside);
+        yield plate.toBuilder().nodes(List.of(node, second)).build();
+      }
+      case HIERARCHY -> {
+        Node above = Node.of(8, "yard", -1, Node.Content.GROUP);
+        LocalTransform mirrored =
+            LocalTransform.Trs.of(
+                new Vector3d(1, 2, 3), new Quaterniond().rotateX(0.7), new Vector3d(-1, 2, 1));
+        Node below = node.withParent(0).withTransform(mirrored);
+        yield plate.toBuilder().nodes(List.of(above, below)).build();
+      }
+      case HIDDEN_PARTS -> plate.toBuilder().nodes(List.of(node.withVisible(false))).build();
+      case CUSTOM_VALUES ->
+          plate.toBuilder().nodes(List.of(node.withProperties(Map.of("tide", 3)))).build();
+      case SKINS -> skinned(plate, node);
+      case MORPHS -> {
+        MorphTarget.Shape shape =
+            new MorphTarget.Shape(1, new int[] {1}, new float[] {0, 0, 0.5f}, null);
+        MorphTarget target = new MorphTarget("bow", 0.25, List.of(shape));
+        yield with(plate, mesh.toBuilder().morphs(List.of(target)).build());
+      }
+      case CLIPS -> {
+        Clip.Track track =
+            new Clip.Track(
+                node.id(),
+                Clip.TRANSLATION,
+                Clip.Interpolation.LINEAR,
+                3,
+                new double[] {0, 1},
+                new double[] {0, 0, 0, 1, 0, 0},
+                null,
+                null);
+        yield plate.toBuilder().add(new Clip(70, "swing", 0, 1, List.of(track))).build();
+      }
+      case CAMERAS -> {
+        Camera camera = new Camera(60, "eye", 0.8, 0, 1.5, 0.1, 100, Map.of());
+        Node eye = Node.of(9, "eye", -1, new Node.Content.CameraContent(60));
+        yield plate.toBuilder().add(camera).nodes(List.of(node, eye)).build();
+      }
+      case LIGHTS -> {
+        Light lamp =
+            new Light(
+                61,
+                "lamp",
+                Light.Kind.POINT,
+                new float[] {1, 1, 1},
+                10,
+                Double.POSITIVE_INFINITY,
+                0,
+                Math.PI / 4,
+                Map.of());
+        Node holder = Node.of(9, "lamp", -1, new Node.Content.LightContent(61));
+        yield plate.toBuilder().add(lamp).nodes(List.of(node, holder)).build();
+      }
+      default -> plate;
+    };
+  }
+
+  private static Scene with(Scene plate, PolygonMesh mesh) {
+    return plate.toBuilder().meshes(List.of(mesh)).build();
+  }
+
+  private static PolygonMesh more(PolygonMesh mesh, Attribute... layers) {
+    List<Attribute> all = new ArrayList<>(mesh.attributes());
+    all.addAll(List.of(layers));
+    return mesh.withAttributes(all);
+  }
+
+  /** Colours of 8 bits, which every format holds. */
+  private static Attribute colours(String name) {
+    float[] values = new float[16];
+    for (int i = 0; i < values.length; i++) {
+      values[i] = i % 4 == 3 ? 1 : 15 * i / 255f;
+    }
+    return new Attribute(name, Semantic.COLOUR, Domain.VERTEX, 4, values, null);
+  }
+
+  /** UVs of the second triangle lie elsewhere. */
+  private static PolygonMesh seams(PolygonMesh mesh) {
+    List<Attribute> all = new ArrayList<>(mesh.attributes());
+    all.removeIf(a -> a.semantic() == Semantic.UV);
+    float[] uv = {0, 0, 1, 0, 1, 1, 0.5f, 0, 0, 1, 0.5f, 1};
+    all.add(new Attribute("uv", Semantic.UV, Domain.CORNER, 2, uv, null));
+    return mesh.withAttributes(all);
+  }
+
+  /** Two joints, the second of which stands otherwise than at bind. */
+  private static Scene skinned(Scene plate, Node node) {
+    double[] inverse = new double[32];
+    new Matrix4d().get(inverse, 0);
+    new Matrix4d().get(inverse, 16);
+    int[] offsets = {0, 1, 2, 3, 4};
+    float[] weights = {1, 1, 1, 1};
+    Skin skin =
+        new Skin(
+            50,
+            "skin",
+            plate.meshes().get(0).id(),
+            new int[] {10, 11},
+            inverse,
+            offsets,
+            new int[] {0, 1, 1, 0},
+            weights,
+            "linear");
+    LocalTransform raised =
+        LocalTransform.Trs.of(new Vector3d(0, 0, 0.4), new Quaterniond(), new Vector3d(1));
+    List<Node> nodes =
+        List.of(
+            Node.of(10, "low", -1, new Node.Content.Joint(0)),
+            Node.of(11, "high", 0, new Node.Content.Joint(0)).withTransform(raised),
+            node.withContent(((Node.Content.MeshContent) node.content()).withSkin(50)));
+    return plate.toBuilder().add(skin).nodes(nodes).build();
+  }
+}
