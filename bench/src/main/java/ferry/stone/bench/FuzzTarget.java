@@ -10,7 +10,7 @@ import java.util.Arrays;
  * read as. Whatever is thrown is a fault.
  */
 public final class FuzzTarget {
-  static final String[] FILES = {"a.glb", "a.gltf", "a.fbx", "a.obj"};
+  static final String[] FILES = {"a.glb", "a.gltf", "a.fbx", "a.obj", "a.stl", "a.ply"};
 
   private static final double LONGEST_SECONDS = 20;
 

@@ -10,6 +10,7 @@ public enum Capability {
   UVS("UVs", "Geometry"),
   COLOURS("Colours of vertices", "Geometry"),
   FURTHER_SETS("Further sets of UVs and colours", "Geometry"),
+  PARTLY_LAYERED("Normals, UVs or colours that only some parts have", "Geometry"),
   SHARED_VERTICES("Vertices that faces share", "Geometry"),
   SEAMS("Corners of one vertex with values of their own", "Geometry"),
   LINES("Lines inside meshes", "Geometry"),

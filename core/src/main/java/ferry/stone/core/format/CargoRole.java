@@ -15,7 +15,7 @@ public enum CargoRole {
   OTHER("not used");
 
   private static final Set<String> COMING =
-      Set.of("usd", "usda", "usdc", "usdz", "abc", "mdd", "pc2", "ply", "dae", "zae");
+      Set.of("usd", "usda", "usdc", "usdz", "abc", "mdd", "pc2", "dae", "zae");
   private static final Set<String> NOTES = Set.of("txt", "md", "pdf", "html", "json");
 
   private final String label;

@@ -52,6 +52,7 @@ public final class Contents {
               m ->
                   m.all(Attribute.Semantic.UV).size() > 1
                       || m.all(Attribute.Semantic.COLOUR).size() > 1);
+      case PARTLY_LAYERED -> partlyLayered();
       case SHARED_VERTICES -> meshes(Contents::sharesVertices);
       case SEAMS -> meshes(VertexValues::hasSeams);
       case SEVERAL_PARTS -> several();
@@ -182,6 +183,21 @@ public final class Contents {
         || !(node.content() instanceof Node.Content.MeshContent)
         || !FlatParts.isIdentity(node.transform())
         || !FlatParts.isIdentity(node.geometric());
+  }
+
+  private Found partlyLayered() {
+    List<PolygonMesh> shown =
+        scene.shownMeshes().stream()
+            .map(Scene.ShownMesh::mesh)
+            .filter(m -> m.faces().triangleCount() > 0)
+            .toList();
+    for (Attribute.Semantic semantic : FlatParts.LAYERS) {
+      long with = shown.stream().filter(m -> m.first(semantic).isPresent()).count();
+      if (with > 0 && with < shown.size()) {
+        return meshes(m -> m.faces().triangleCount() > 0 && m.first(semantic).isEmpty());
+      }
+    }
+    return Found.NONE;
   }
 
   private Found several() {

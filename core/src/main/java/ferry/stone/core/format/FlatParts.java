@@ -25,6 +25,10 @@ import org.joml.Vector3d;
  * no face uses as well.
  */
 public final class FlatParts {
+  /** Layers that such formats may hold. */
+  static final List<Attribute.Semantic> LAYERS =
+      List.of(Attribute.Semantic.NORMAL, Attribute.Semantic.UV, Attribute.Semantic.COLOUR);
+
   private FlatParts() {}
 
   /** Whether a transform changes nothing. */

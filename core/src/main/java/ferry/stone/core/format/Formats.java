@@ -3,6 +3,7 @@ package ferry.stone.core.format;
 import ferry.stone.core.format.fbx.FbxFormat;
 import ferry.stone.core.format.gltf.GltfFormat;
 import ferry.stone.core.format.obj.ObjFormat;
+import ferry.stone.core.format.ply.PlyFormat;
 import ferry.stone.core.format.stl.StlFormat;
 import java.io.IOException;
 import java.io.InputStream;
@@ -22,7 +23,13 @@ public final class Formats {
 
   private static final List<Format> KNOWN =
       new CopyOnWriteArrayList<>(
-          List.of(GltfFormat.GLB, GltfFormat.GLTF, FbxFormat.FBX, ObjFormat.OBJ, StlFormat.STL));
+          List.of(
+              GltfFormat.GLB,
+              GltfFormat.GLTF,
+              FbxFormat.FBX,
+              ObjFormat.OBJ,
+              StlFormat.STL,
+              PlyFormat.PLY));
 
   public static final List<Format> ALL = Collections.unmodifiableList(KNOWN);
 

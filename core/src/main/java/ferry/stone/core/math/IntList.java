@@ -44,6 +44,11 @@ public final class IntList {
   }
 
   /** Empties the list; its memory stays. */
+  /** Leaves out what comes after the first so many. */
+  public void cutTo(int count) {
+    size = Math.min(size, count);
+  }
+
   public void clear() {
     size = 0;
   }

@@ -27,6 +27,10 @@ class FormatsTest {
   @Test
   void contentDecidesWhatAFileIsWhateverItIsCalled() throws Exception {
     for (Map.Entry<String, TestFiles> cargo : Cargos.all().entrySet()) {
+      if (cargo.getKey().endsWith("binary.stl")) {
+        // It has no mark at its beginning: only its ending tells it.
+        continue;
+      }
       String scene = Cargos.scene(cargo.getValue());
       Format own = Formats.ofEnding(scene).orElseThrow();
       byte[] content = cargo.getValue().bytes(scene);

@@ -94,6 +94,11 @@ public final class Cargos {
       all.put("rig " + seed + " binary.fbx", landed(rig, BINARY));
       all.put("rig " + seed + " text.fbx", landed(rig, TEXT));
       all.put("sheet " + seed + ".fbx", landed(sheet, BINARY));
+      for (String format : new String[] {"stl", "ply"}) {
+        LandingOptions bare = LandingOptions.of(format);
+        all.put("sheet " + seed + " binary." + format, landed(sheet, bare));
+        all.put("sheet " + seed + " text." + format, landed(sheet, bare.with("encoding", "text")));
+      }
     }
     for (Capability capability : Capability.values()) {
       Scene scene = CapabilityScenes.of(capability);
@@ -106,7 +111,7 @@ public final class Cargos {
   /** The scene file of a cargo. */
   public static String scene(TestFiles cargo) {
     List<String> scenes = new ArrayList<>(cargo.paths());
-    scenes.removeIf(p -> !p.matches("a\\.(obj|gltf|glb|fbx)"));
+    scenes.removeIf(p -> !p.matches("a\\.(obj|gltf|glb|fbx|stl|ply)"));
     return scenes.get(0);
   }
 

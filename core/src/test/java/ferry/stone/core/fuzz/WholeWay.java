@@ -32,7 +32,11 @@ public final class WholeWay {
   }
 
   private static final List<LandingOptions> LANDINGS =
-      List.of(LandingOptions.of("glb"), LandingOptions.of("fbx"));
+      List.of(
+          LandingOptions.of("glb"),
+          LandingOptions.of("fbx"),
+          LandingOptions.of("stl"),
+          LandingOptions.of("ply"));
 
   private WholeWay() {}
 

@@ -36,6 +36,8 @@ class ForecastTest {
         "glb on a root", LandingOptions.of("glb").withTransforms(LandingOptions.Transforms.ROOT));
     all.put("stl", LandingOptions.of("stl"));
     all.put("stl text", LandingOptions.of("stl").with("encoding", "text").with("unit", "in"));
+    all.put("ply", LandingOptions.of("ply"));
+    all.put("ply text", LandingOptions.of("ply").with("encoding", "text").with("up", "z"));
     all.put("fbx", LandingOptions.of("fbx"));
     all.put(
         "fbx baked, cut, Z up",

@@ -84,6 +84,7 @@ public final class FbxCapabilities {
               Capability.UVS,
               Capability.COLOURS,
               Capability.FURTHER_SETS,
+              Capability.PARTLY_LAYERED,
               Capability.SHARED_VERTICES,
               Capability.SEAMS,
               Capability.SEVERAL_PARTS,

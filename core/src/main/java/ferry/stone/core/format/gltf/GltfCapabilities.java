@@ -164,6 +164,7 @@ public final class GltfCapabilities {
               Capability.UVS,
               Capability.COLOURS,
               Capability.FURTHER_SETS,
+              Capability.PARTLY_LAYERED,
               Capability.SHARED_VERTICES,
               Capability.SEAMS,
               Capability.SEVERAL_PARTS,

@@ -15,6 +15,7 @@ public final class ObjCapabilities {
           Capability.COLOURS,
           Capability.SHARED_VERTICES,
           Capability.SEAMS,
+          Capability.PARTLY_LAYERED,
           Capability.SEVERAL_PARTS,
           Capability.MATERIALS,
           Capability.LINES,

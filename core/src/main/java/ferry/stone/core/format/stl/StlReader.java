@@ -163,11 +163,16 @@ public final class StlReader {
       String name = null;
       FloatList points = new FloatList(1 << 10);
       long number = 0;
+      long read = 0;
       int corner = 0;
+      context.progress().report("reading triangles", 0);
       for (String line = in.readLine(); line != null; line = in.readLine()) {
         number++;
-        if (number % BLOCK == 0) {
+        read += line.length() + 1;
+        if (number % BLOCK == 1) {
           context.progress().checkCancelled();
+          double part = (double) read / context.resources().size(resource);
+          context.progress().report("reading triangles", Math.min(1, part));
         }
         StringTokenizer words = new StringTokenizer(line);
         if (!words.hasMoreTokens()) {

@@ -1,0 +1,2 @@
+/** PLY: one list of vertices and one of faces. */
+package ferry.stone.core.format.ply;
