@@ -42,6 +42,7 @@ final class NotCarried {
   /** What a writer's word tells of, by its code. */
   private static final Map<String, Capability> SAID =
       Map.ofEntries(
+          Map.entry("faces-over-four-corners", Capability.POLYGONS),
           Map.entry("faces-given-a-material", Capability.BARE_FACES),
           Map.entry("texture-without-uvs", Capability.NO_UVS),
           Map.entry("tangents-computed", Capability.TANGENTS),

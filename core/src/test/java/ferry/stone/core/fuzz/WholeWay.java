@@ -85,7 +85,7 @@ public final class WholeWay {
   }
 
   private static void told(FormatException e) {
-    if (e.getMessage().contains("Exception")) {
+    if (e.getMessage().contains("java.")) {
       throw new IllegalStateException("no sentence: " + e.getMessage(), e);
     }
   }

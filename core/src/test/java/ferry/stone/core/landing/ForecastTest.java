@@ -13,7 +13,12 @@ import ferry.stone.core.format.fbx.FbxCapabilities;
 import ferry.stone.core.format.gltf.GltfCapabilities;
 import ferry.stone.core.proof.LedgerRow;
 import ferry.stone.core.proof.Proof;
+import ferry.stone.core.scene.Coordinates;
+import ferry.stone.core.scene.Node;
+import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Polygons;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.SceneBuilder;
 import ferry.stone.core.work.Progress;
 import java.util.ArrayList;
 import java.util.List;
@@ -38,6 +43,7 @@ class ForecastTest {
     all.put("stl text", LandingOptions.of("stl").with("encoding", "text").with("unit", "in"));
     all.put("ply", LandingOptions.of("ply"));
     all.put("ply text", LandingOptions.of("ply").with("encoding", "text").with("up", "z"));
+    all.put("ply in polygons", LandingOptions.of("ply").with("triangulate", false));
     all.put("fbx", LandingOptions.of("fbx"));
     all.put(
         "fbx baked, cut, Z up",
@@ -135,6 +141,27 @@ class ForecastTest {
       throws Exception {
     String wanted = support.written() == Capability.Fate.KEPT ? null : support.written().name();
     assertEquals(wanted, proved(far, options, cargo).get(support.capability()));
+  }
+
+  @Test
+  void facesThatSomeReadersLeaveOutAreToldOfInPly() throws Exception {
+    PolygonMesh disc =
+        PolygonMesh.of(
+            1,
+            "disc",
+            Coordinates.of(new float[] {0, 0, 0, 1, 0, 0, 2, 1, 0, 1, 2, 0, 0, 1, 0}),
+            Polygons.of(new int[] {0, 1, 2, 3, 4}, new int[] {0, 5}));
+    SceneBuilder scene = new SceneBuilder("disc");
+    scene.nextId(5);
+    scene.add(disc);
+    scene.add(Node.of(2, "disc", -1, Node.Content.MeshContent.of(1)));
+    Scene far = scene.build();
+    for (boolean cut : new boolean[] {true, false}) {
+      LandingOptions options = LandingOptions.of("ply").with("triangulate", cut);
+      Map<Capability, String> told = forecast(far, options, new TestFiles());
+      assertEquals("CHANGED", told.get(Capability.POLYGONS));
+      assertEquals(told, proved(far, options, new TestFiles()));
+    }
   }
 
   @Test

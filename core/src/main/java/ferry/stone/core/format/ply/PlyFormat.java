@@ -34,9 +34,11 @@ public final class PlyFormat implements Format {
           "ply",
           "PLY",
           "1.0, binary and text",
-          Set.of(
-              Capability.POLYGONS, Capability.NORMALS, Capability.UVS, Capability.SHARED_VERTICES),
+          Set.of(Capability.NORMALS, Capability.UVS, Capability.SHARED_VERTICES),
           Map.of(
+              Capability.POLYGONS,
+              "Faces are cut into triangles unless told otherwise: some readers leave out faces of"
+                  + " more than 4 corners.",
               Capability.COLOURS,
               "Rounded to 8 bits each, which readers expect.",
               Capability.SEAMS,

@@ -2,6 +2,8 @@ package ferry.stone.core.format.ply;
 
 import ferry.stone.core.field.Field;
 import ferry.stone.core.field.Values;
+import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.CargoPath;
 import ferry.stone.core.format.FlatFields;
@@ -11,17 +13,24 @@ import ferry.stone.core.format.Holding;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.Resources;
 import ferry.stone.core.format.SceneWriter;
+import ferry.stone.core.geometry.Triangulate;
+import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.scene.FrameSource;
+import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.shore.Shore;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /** Landing as PLY. */
 final class PlyLanding implements SceneWriter {
+  /** Most corners of a face that readers of all kinds take. */
+  private static final int WIDELY_READ = 4;
+
   @Override
   public List<Field> fields() {
     List<Field> fields = new ArrayList<>();
@@ -36,6 +45,14 @@ final class PlyLanding implements SceneWriter {
                 "Binary, high byte first",
                 "text",
                 "Text")
+            .under("Encoding"));
+    fields.add(
+        Field.flag(
+                "triangulate",
+                "Faces cut into triangles",
+                true,
+                "Off: polygons go through as they came; some readers leave out faces of more than"
+                    + " 4 corners.")
             .under("Encoding"));
     fields.addAll(FlatFields.frame("m", "y"));
     return fields;
@@ -57,11 +74,58 @@ final class PlyLanding implements SceneWriter {
   }
 
   @Override
-  public Holding holding(Values options) {
-    return new PlyHolding(frame(options));
+  public Scene prepared(Scene far, Values options) {
+    return options.flag("triangulate")
+        ? far.toBuilder().meshes(far.meshes().stream().map(Triangulate::of).toList()).build()
+        : far;
   }
 
-  private record PlyHolding(Frame frame) implements Holding {
+  @Override
+  public Holding holding(Values options) {
+    return new PlyHolding(frame(options), options.flag("triangulate"));
+  }
+
+  /** Faces that some readers leave out; nothing when there are none. */
+  private static Optional<Finding> largeFaces(Scene flat) {
+    long count = 0;
+    String first = "";
+    for (PolygonMesh mesh : flat.meshes()) {
+      for (int f = 0; f < mesh.faces().faceCount(); f++) {
+        if (mesh.faces().size(f) > WIDELY_READ) {
+          first = count++ == 0 ? mesh.name() : first;
+        }
+      }
+    }
+    return count == 0
+        ? Optional.empty()
+        : Optional.of(
+            Finding.of(
+                    "faces-over-four-corners",
+                    Severity.LOOK,
+                    first,
+                    "Some readers leave out faces of more than 4 corners. Cut them into triangles"
+                        + " if one of them is to read the file.")
+                .measured(Figures.count(count, "face")));
+  }
+
+  @Override
+  public void foretell(Outlook outlook) {
+    if (!outlook.options().flag("triangulate")) {
+      largeFaces(FlatParts.of(outlook.far()))
+          .ifPresent(
+              said ->
+                  outlook
+                      .told()
+                      .item(
+                          Capability.POLYGONS,
+                          Capability.Fate.CHANGED,
+                          said.measured(),
+                          said.where(),
+                          List.of()));
+    }
+  }
+
+  private record PlyHolding(Frame frame, boolean isTriangulated) implements Holding {
     @Override
     public String format() {
       return "PLY";
@@ -69,7 +133,8 @@ final class PlyLanding implements SceneWriter {
 
     @Override
     public Capability.Fate fate(Capability capability) {
-      return PlyFormat.TABLE.of(capability).written();
+      boolean whole = capability == Capability.POLYGONS && !isTriangulated;
+      return whole ? Capability.Fate.KEPT : PlyFormat.TABLE.of(capability).written();
     }
 
     @Override
@@ -100,7 +165,9 @@ final class PlyLanding implements SceneWriter {
           default -> PlyHead.Encoding.LITTLE;
         };
     String main = target.stem() + ".ply";
-    Scene held = OneList.of(FlatParts.of(arrived), target.stem());
+    Scene flat = FlatParts.of(arrived);
+    largeFaces(flat).ifPresent(target.findings()::add);
+    Scene held = OneList.of(flat, target.stem());
     PlyWriter.write(held, encoding, frame(options), target.output(), main, target.progress());
     return main;
   }

@@ -1,0 +1,106 @@
+package ferry.stone.e2e;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import ferry.stone.core.cargo.CargoFolder;
+import ferry.stone.core.cargo.CargoReader;
+import ferry.stone.core.format.ReadContext;
+import ferry.stone.core.geometry.MeshMeasure;
+import ferry.stone.core.geometry.Triangulate;
+import ferry.stone.core.landing.Landing;
+import ferry.stone.core.landing.LandingOptions;
+import ferry.stone.core.proof.LedgerRow.Verdict;
+import ferry.stone.core.proof.Proof;
+import ferry.stone.core.scene.Attribute.Semantic;
+import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.work.Progress;
+import ferry.stone.demo.DemoWorld;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
+
+/** three's STLLoader and PLYLoader find in what is landed what is found here. */
+class FlatOthersIT {
+  private static final List<LandingOptions> LANDINGS =
+      List.of(
+          LandingOptions.of("stl"),
+          LandingOptions.of("stl").with("encoding", "text"),
+          LandingOptions.of("ply"),
+          LandingOptions.of("ply").with("encoding", "binarybig"),
+          LandingOptions.of("ply").with("encoding", "text"));
+
+  @TempDir static Path folder;
+
+  @ParameterizedTest
+  @EnumSource(DemoWorld.Cargo.class)
+  void threeReadsTheSame(DemoWorld.Cargo which) throws Exception {
+    CargoFolder cargo = DemoCargo.unpack(which, folder);
+    Scene near = CargoReader.read("demo", ReadContext.of(cargo));
+    for (LandingOptions options : LANDINGS) {
+      Path out = Files.createTempDirectory(folder, "landed");
+      Landing landing =
+          Landing.write(
+              near,
+              options,
+              "landed",
+              cargo,
+              path -> Files.newOutputStream(out.resolve(path)),
+              Progress.NONE);
+      CargoFolder written = CargoFolder.of(out);
+      String what = which + " as " + options.format() + " " + options.options();
+      Proof proof = Proof.of(near, near, landing.landed(options, written), cargo, Progress.NONE);
+      // What differs is what the format does not hold, and nothing of what it does.
+      assertTrue(
+          proof.rows().stream()
+              .filter(r -> r.verdict() != Verdict.KEPT)
+              .allMatch(r -> r.group().equals("What the format does not hold")),
+          what + proof.rows());
+      same(
+          CargoReader.read("landed", ReadContext.of(written)),
+          out.resolve(landing.mainFile()),
+          what);
+    }
+  }
+
+  private static void same(Scene ours, Path file, String what) throws Exception {
+    JsonNode theirs = Node.run("read-flat.mjs", file);
+    long triangles = ours.meshes().stream().mapToLong(m -> m.faces().triangleCount()).sum();
+    assertEquals(triangles, theirs.path("triangles").asLong(), what);
+    var box = ours.bounds();
+    double size = box.diagonal();
+    for (int k = 0; k < 3; k++) {
+      assertEquals(box.min(k), theirs.at("/min/" + k).asDouble(), 1e-6 * size, what);
+      assertEquals(box.max(k), theirs.at("/max/" + k).asDouble(), 1e-6 * size, what);
+    }
+    double area = ours.meshes().stream().mapToDouble(m -> MeshMeasure.of(m).area()).sum();
+    assertEquals(area, theirs.path("area").asDouble(), 1e-3 * area, what);
+    if (file.toString().endsWith(".ply")) {
+      PolygonMesh mesh = Triangulate.of(ours.meshes().get(0));
+      assertEquals(mesh.points().count(), theirs.path("vertices").asInt(), what);
+      assertEquals(mesh.first(Semantic.UV).isPresent(), !theirs.path("uv").isNull(), what);
+      assertEquals(mesh.first(Semantic.COLOUR).isPresent(), !theirs.path("colour").isNull(), what);
+      mesh.first(Semantic.NORMAL)
+          .ifPresent(
+              n -> {
+                double[] mean = new double[3];
+                int corners = mesh.faces().cornerCount();
+                for (int c = 0; c < corners; c++) {
+                  for (int k = 0; k < 3; k++) {
+                    mean[k] += n.values()[3 * mesh.faces().vertex(c) + k] / (double) corners;
+                  }
+                }
+                for (int k = 0; k < 3; k++) {
+                  assertEquals(mean[k], theirs.at("/normal/" + k).asDouble(), 0.01, what);
+                }
+              });
+    } else if (what.contains("text")) {
+      assertEquals(ours.meshes().size(), Math.max(1, theirs.path("solids").asInt()), what);
+    }
+  }
+}
