@@ -45,12 +45,7 @@ export function ForecastTable({
         )}
       </p>
       {items.length > 0 && (
-        <Table hover className="fixed m-0">
-          <colgroup>
-            {['98px', '27%', '12%', 'auto', '20%'].map((width) => (
-              <col key={width} style={{ width }} />
-            ))}
-          </colgroup>
+        <Table hover className="m-0">
           <tbody>
             {items.map((item) => (
               <tr
@@ -65,12 +60,9 @@ export function ForecastTable({
                     {item.fate === 'LOST' ? 'lost' : 'changes'}
                   </span>
                 </td>
-                <td title={item.where}>{item.label}</td>
-                <td className="num">{item.measured}</td>
-                <td className="quiet" title={item.how}>
-                  {item.how}
-                </td>
-                <td>
+                <td title={item.where}>
+                  {item.label}
+                  <div className="quiet">{item.how}</div>
                   {item.offers.map((o) => (
                     <Button
                       key={o.label}
@@ -89,6 +81,7 @@ export function ForecastTable({
                     </Button>
                   ))}
                 </td>
+                <td className="num">{item.measured}</td>
               </tr>
             ))}
           </tbody>

@@ -45,8 +45,7 @@ export function LandingForm({ id }: { id: string }) {
       </QuaysideHead>
       <div className="quayside-body">
         {options && format && (
-          <>
-            <ForecastTable id={id} options={options} onOption={setOption} />
+          <div className="landing-split">
             <LandingFields
               formats={formats}
               format={format}
@@ -55,7 +54,8 @@ export function LandingForm({ id }: { id: string }) {
               setOption={setOption}
               setFormat={setFormat}
             />
-          </>
+            <ForecastTable id={id} options={options} onOption={setOption} />
+          </div>
         )}
         <div className="px-3 pb-2" style={{ maxWidth: 460 }}>
           <UnderWay crossingId={id} />

@@ -47,6 +47,7 @@ public final class FlatTable {
 
   /**
    * @param held what it holds both ways
+   * @param read what else is read of it
    * @param changed what becomes of what it holds otherwise
    */
   public static CapabilityTable of(
@@ -54,18 +55,20 @@ public final class FlatTable {
       String label,
       String versions,
       Set<Capability> held,
+      Set<Capability> read,
       Map<Capability, String> changed) {
     CapabilityTable.Builder table = CapabilityTable.named(key, label, versions);
     for (Capability capability : Capability.values()) {
+      Fate in = read.contains(capability) ? Fate.KEPT : Fate.NONE;
       if (held.contains(capability) || KEPT.contains(capability)) {
         table.kept(capability);
       } else if (changed.containsKey(capability)) {
-        table.set(capability, Fate.KEPT, Fate.CHANGED, changed.get(capability));
+        table.set(capability, in, Fate.CHANGED, changed.get(capability));
       } else if (CHANGED.containsKey(capability)) {
         table.set(capability, Fate.NONE, Fate.CHANGED, CHANGED.get(capability));
       } else {
         String how = LOST.getOrDefault(capability, "The format has none.");
-        table.set(capability, Fate.NONE, Fate.LOST, how);
+        table.set(capability, in, Fate.LOST, how);
       }
     }
     return table.neverWritten().build();

@@ -35,6 +35,8 @@ public final class PlyFormat implements Format {
           "PLY",
           "1.0, binary and text",
           Set.of(Capability.NORMALS, Capability.UVS, Capability.SHARED_VERTICES),
+          Set.of(
+              Capability.POLYGONS, Capability.COLOURS, Capability.CUSTOM_LAYERS, Capability.POINTS),
           Map.of(
               Capability.POLYGONS,
               "Faces are cut into triangles unless told otherwise: some readers leave out faces of"

@@ -38,6 +38,7 @@ public final class StlFormat implements Format {
           "STL",
           "binary, text",
           Set.of(),
+          Set.of(Capability.SEVERAL_PARTS),
           Map.of(
               Capability.POLYGONS,
               "Faces are cut into triangles: the format holds nothing else.",
