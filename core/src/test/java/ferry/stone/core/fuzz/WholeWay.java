@@ -85,7 +85,7 @@ public final class WholeWay {
   }
 
   private static void told(FormatException e) {
-    if (e.getMessage().contains("java.")) {
+    if (!e.getMessage().startsWith(e.resource()) || e.problem().length() < 10) {
       throw new IllegalStateException("no sentence: " + e.getMessage(), e);
     }
   }
