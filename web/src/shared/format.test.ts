@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { bytes, count, metres, niceStep, when } from './format';
+import { bytes, count, metres, niceStep, took, when } from './format';
 
 describe('numbers for people', () => {
   it('parts thousands', () => expect(count(1234567)).toBe('1\u2009234\u2009567'));
@@ -22,5 +22,15 @@ describe('numbers for people', () => {
     expect(when(new Date(2026, 0, 2, 9, 5).toISOString(), now)).toBe('today 09:05');
     expect(when(new Date(2026, 0, 1, 23, 0).toISOString(), now)).toBe('yesterday 23:00');
     expect(when(new Date(2025, 11, 20, 9, 5).toISOString(), now)).toBe('20 Dec 2025');
+  });
+});
+
+describe('how long something took', () => {
+  it('is told in seconds, then in minutes', () => {
+    const from = '2026-11-27T10:00:00Z';
+    expect(took(from, '2026-11-27T10:00:00.420Z')).toBe('0.4 s');
+    expect(took(from, '2026-11-27T10:00:42Z')).toBe('42 s');
+    expect(took(from, '2026-11-27T10:02:05Z')).toBe('2 min 5 s');
+    expect(took(from, null)).toBe('');
   });
 });

@@ -40,6 +40,17 @@ export function niceStep(length: number): number {
   return 10 * power;
 }
 
+/** How long something took; nothing while it has not ended. */
+export function took(from: string, to: string | null | undefined): string {
+  const seconds = to ? (new Date(to).getTime() - new Date(from).getTime()) / 1000 : Number.NaN;
+  if (!(seconds >= 0)) {
+    return '';
+  }
+  return seconds < 60
+    ? `${seconds < 10 ? seconds.toFixed(1) : Math.round(seconds)} s`
+    : `${Math.floor(seconds / 60)} min ${Math.round(seconds % 60)} s`;
+}
+
 /** A moment as people say it. */
 export function when(iso: string, now = new Date()): string {
   const then = new Date(iso);

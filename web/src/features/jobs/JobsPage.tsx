@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Table } from 'react-bootstrap';
 import { Link } from 'react-router-dom';
 import { queries } from '../../api/queries';
-import { when } from '../../shared/format';
+import { took, when } from '../../shared/format';
 import { ScreenNav } from '../../shared/ScreenNav';
 import { TopLine } from '../../shared/TopLine';
 import { isOpen, JobCard } from '../quay/UnderWay';
@@ -30,6 +30,7 @@ export function JobsPage() {
               <tr>
                 <th>Job</th>
                 <th>Begun</th>
+                <th className="num">Took</th>
                 <th>State</th>
                 <th>What happened</th>
               </tr>
@@ -43,6 +44,7 @@ export function JobsPage() {
                       <Link to={`/crossings/${j.crossingId}`}>{j.title}</Link>
                     </td>
                     <td>{when(j.createdAt)}</td>
+                    <td className="num">{took(j.createdAt, j.endedAt)}</td>
                     <td>
                       <span
                         className={`pill ${j.state === 'done' ? 'pill-kept' : j.state === 'failed' ? 'pill-loss' : 'pill-plain'}`}
@@ -50,7 +52,7 @@ export function JobsPage() {
                         {j.state}
                       </span>
                     </td>
-                    <td>{j.problem ?? ''}</td>
+                    <td>{j.problem ?? (j.what === j.state ? '' : j.what)}</td>
                   </tr>
                 ))}
             </tbody>

@@ -10,6 +10,7 @@ import ferry.stone.core.format.CargoRole;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Formats;
 import ferry.stone.core.format.ReadContext;
+import ferry.stone.core.math.Figures;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.shore.Shore;
 import ferry.stone.core.texture.ImageCodec;
@@ -233,6 +234,21 @@ public class CrossingService {
     crossings.summary(id, summary(id, crossing));
     crossings.state(id, "ready", null);
     events.tell("crossing", id);
+    progress.report(outcome(crossing), 1);
+  }
+
+  /** How much was read, in a few words. */
+  private static String outcome(LoadedCrossing crossing) {
+    CargoFolder cargo = crossing.cargo();
+    long bytes = cargo.paths().stream().mapToLong(cargo::size).sum();
+    var inventory = crossing.survey().inventory();
+    return Figures.count(cargo.paths().size(), "file")
+        + ", "
+        + Figures.bytes(bytes)
+        + ": "
+        + Figures.count(inventory.nodes(), "part")
+        + ", "
+        + Figures.count(inventory.triangles(), "triangle");
   }
 
   private Crossing.Summary summary(String id, LoadedCrossing crossing) throws IOException {

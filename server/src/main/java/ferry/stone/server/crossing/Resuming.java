@@ -37,7 +37,8 @@ public class Resuming {
               "cut off",
               job.fraction(),
               CUT_OFF,
-              job.createdAt()));
+              job.createdAt(),
+              null));
       if (job.kind().equals("land")) {
         landings.failed(job.id(), "failed", CUT_OFF);
       }

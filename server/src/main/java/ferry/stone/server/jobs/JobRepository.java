@@ -3,7 +3,6 @@ package ferry.stone.server.jobs;
 import ferry.stone.server.store.Rows;
 import java.sql.ResultSet;
 import java.sql.SQLException;
-import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.stereotype.Repository;
@@ -12,7 +11,7 @@ import org.springframework.stereotype.Repository;
 @Repository
 public class JobRepository {
   private static final String COLUMNS =
-      "id, kind, crossing_id, title, state, what, fraction, problem, created_at";
+      "id, kind, crossing_id, title, state, what, fraction, problem, created_at, ended_at";
   private final Rows rows;
 
   public JobRepository(Rows rows) {
@@ -43,7 +42,7 @@ public class JobRepository {
         job.what(),
         job.fraction(),
         job.problem(),
-        job.isOpen() ? null : Instant.now().toString(),
+        job.endedAt(),
         job.id());
   }
 
@@ -75,6 +74,7 @@ public class JobRepository {
         row.getString("what"),
         row.getDouble("fraction"),
         row.getString("problem"),
-        row.getString("created_at"));
+        row.getString("created_at"),
+        row.getString("ended_at"));
   }
 }

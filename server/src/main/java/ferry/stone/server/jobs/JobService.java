@@ -92,7 +92,8 @@ public class JobService {
             "waiting",
             0,
             null,
-            Instant.now().toString());
+            Instant.now().toString(),
+            null);
     repository.insert(job);
     Running entry = new Running(job);
     running.put(job.id(), entry);
@@ -127,7 +128,8 @@ public class JobService {
             "starting",
             0,
             null,
-            Instant.now().toString());
+            Instant.now().toString(),
+            null);
     Running entry = new Running(job);
     // What is done at once is no news.
     entry.lastEvent = System.nanoTime() + NANOS_BEFORE_NEWS;
@@ -201,7 +203,8 @@ public class JobService {
 
   /** Writes down how a job ended; what cannot be written now is tried again until it is. */
   private void end(Running entry, Failure failure, String state, String problem) {
-    entry.job = entry.job.with(state, state, entry.job.fraction(), problem);
+    boolean done = state.equals("done") && entry.outcome != null;
+    entry.job = entry.job.ended(state, done ? entry.outcome : state, problem);
     Runnable record =
         () -> {
           failure.handle(state, problem);
@@ -291,6 +294,7 @@ public class JobService {
     private volatile boolean cancelled;
     private long lastEvent;
     private volatile boolean told;
+    private volatile String outcome;
 
     Running(Job job) {
       this.job = job;
@@ -298,6 +302,8 @@ public class JobService {
 
     @Override
     public synchronized void report(String what, double fraction) {
+      // What is said at the very end is what came of it.
+      outcome = fraction >= 1 ? what : null;
       long now = System.nanoTime();
       if (now - lastEvent > NANOS_BETWEEN_EVENTS) {
         lastEvent = now;

@@ -7,6 +7,7 @@ import ferry.stone.core.handling.Handling;
 import ferry.stone.core.handling.Step;
 import ferry.stone.core.landing.LandingOptions;
 import ferry.stone.core.landing.Landings;
+import ferry.stone.core.math.Figures;
 import ferry.stone.core.proof.Proof;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.shore.Shore;
@@ -134,6 +135,19 @@ public class LandingService {
       landings.done(
           id, written.mainFile(), proof, tooLarge(files, crossings.farShore(crossing.id())));
       summarise(crossing, options, proof);
+      long bytes = files.stream().mapToLong(LandedFile::size).sum();
+      progress.report(
+          Figures.count(files.size(), "file")
+              + ", "
+              + Figures.bytes(bytes)
+              + ": "
+              + proof.kept()
+              + " kept, "
+              + proof.changed()
+              + " changed, "
+              + proof.lost()
+              + " lost",
+          1);
     }
     events.tell("landing", crossing.id());
   }
