@@ -3,6 +3,7 @@ package ferry.stone.core.landing;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import ferry.stone.core.motion.ClipPoses;
 import ferry.stone.core.motion.Pose;
 import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.Node;
@@ -77,9 +78,10 @@ public final class PreviewMotion {
     float[][] weights = new float[count][];
     Matrix4d m = new Matrix4d();
     double[] columns = new double[16];
+    ClipPoses poses = ClipPoses.of(scene, clip);
     for (int f = 0; f < count; f++) {
       double t = Math.min(clip.endSeconds(), clip.startSeconds() + (first + f) / rate(scene));
-      Pose pose = Pose.at(scene, clip, t);
+      Pose pose = poses.at(t);
       for (int place : moving) {
         toView.mul(pose.world()[place], m);
         m.mul(scene.nodes().get(place).geometric().toMatrix());

@@ -50,11 +50,12 @@ public record InfluenceCut(double metres, String where, long vertices) {
     Map<Integer, Integer> places = scene.nodePlaces();
     worst = worst.with(at(scene, Pose.rest(scene), most, places), "");
     for (Clip clip : scene.clips()) {
+      ClipPoses poses = ClipPoses.of(scene, clip);
       for (int i = 0; i < MOMENTS; i++) {
         progress.checkCancelled();
         double t =
             clip.startSeconds() + (clip.endSeconds() - clip.startSeconds()) * i / (MOMENTS - 1);
-        worst = worst.with(at(scene, Pose.at(scene, clip, t), most, places), clip.name());
+        worst = worst.with(at(scene, poses.at(t), most, places), clip.name());
       }
     }
     return worst;

@@ -20,13 +20,14 @@ public record TurnAxis(Vector3d point, Vector3d axis) {
 
   /** The line, or {@code null} when the part does not turn, turns about several, or rolls along. */
   public static TurnAxis of(Scene scene, Clip clip, int place) {
-    Matrix4d back = local(scene, clip, place, clip.startSeconds()).invert();
+    ClipPoses poses = ClipPoses.of(scene, clip);
+    Matrix4d back = local(scene, poses.at(clip.startSeconds()), place).invert();
     Vector3d axis = null;
     Vector3d point = null;
     for (int k = 1; k <= MOMENTS; k++) {
       double t =
           clip.startSeconds() + (clip.endSeconds() - clip.startSeconds()) * k / (MOMENTS + 1);
-      Matrix4d turn = new Matrix4d(back).mul(local(scene, clip, place, t));
+      Matrix4d turn = new Matrix4d(back).mul(local(scene, poses.at(t), place));
       Quaterniond q = turn.getNormalizedRotation(new Quaterniond());
       Vector3d v = new Vector3d(q.x, q.y, q.z);
       double half = Math.atan2(v.length(), q.w);
@@ -53,8 +54,7 @@ public record TurnAxis(Vector3d point, Vector3d axis) {
     return axis == null ? null : new TurnAxis(point, axis);
   }
 
-  private static Matrix4d local(Scene scene, Clip clip, int place, double seconds) {
-    Pose pose = Pose.at(scene, clip, seconds);
+  private static Matrix4d local(Scene scene, Pose pose, int place) {
     int parent = scene.nodes().get(place).parent();
     Matrix4d above = parent < 0 ? new Matrix4d(scene.placement()) : pose.world()[parent];
     return new Matrix4d(above).invert().mul(pose.world()[place]);

@@ -3,6 +3,7 @@ package ferry.stone.core.proof;
 import ferry.stone.core.format.Capability;
 import ferry.stone.core.geometry.RenderPrimitive;
 import ferry.stone.core.math.Figures;
+import ferry.stone.core.motion.ClipPoses;
 import ferry.stone.core.motion.Deform;
 import ferry.stone.core.motion.InfluenceCut;
 import ferry.stone.core.motion.Pose;
@@ -333,15 +334,17 @@ final class RigProof {
           Math.abs(found - wanted) < 1e-4 ? Verdict.KEPT : Verdict.CHANGED,
           "");
       double off = 0;
+      ClipPoses wantedPoses = ClipPoses.of(far, clip);
+      ClipPoses foundPoses = ClipPoses.of(read, landed);
       for (int i = 0; i < MOMENTS; i++) {
         double part = wanted * i / (MOMENTS - 1);
-        Pose wantedPose = Pose.at(far, clip, clip.startSeconds() + part);
-        double here = farthest(wantedPose, Pose.at(read, landed, landed.startSeconds() + part));
+        Pose wantedPose = wantedPoses.at(clip.startSeconds() + part);
+        double here = farthest(wantedPose, foundPoses.at(landed.startSeconds() + part));
         // A jump at this very moment may be told a 32-bit rounding earlier or later.
         for (int side = -1; side <= 1 && here > POSE_TOLERANCE * size; side += 2) {
           double moment = landed.startSeconds() + part;
           double beside = moment + side * 2.0 * Math.ulp((float) moment);
-          here = Math.min(here, farthest(wantedPose, Pose.at(read, landed, beside)));
+          here = Math.min(here, farthest(wantedPose, foundPoses.at(beside)));
         }
         off = Math.max(off, here);
       }

@@ -1,6 +1,7 @@
 package ferry.stone.core.survey;
 
 import ferry.stone.core.math.SignedAxis;
+import ferry.stone.core.motion.ClipPoses;
 import ferry.stone.core.motion.Pose;
 import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.Node;
@@ -52,8 +53,9 @@ record FallReading(SignedAxis up, double acceleration, int parts) {
     int moments = (int) Math.min(MOMENTS, Math.max(4, span * rate));
     double step = span / moments;
     Vector3d[][] path = new Vector3d[places.size()][moments + 1];
+    ClipPoses poses = ClipPoses.of(scene, clip);
     for (int t = 0; t <= moments; t++) {
-      Pose pose = Pose.at(scene, clip, clip.startSeconds() + t * step);
+      Pose pose = poses.at(clip.startSeconds() + t * step);
       for (int i = 0; i < path.length; i++) {
         path[i][t] = pose.world()[places.get(i)].getTranslation(new Vector3d());
       }
