@@ -11,10 +11,13 @@ export function TextureList({ textures }: { textures: SideView['textures'] }) {
   return (
     <section aria-label="Textures">
       <h3 className="caps">Textures</h3>
-      <table className="clip-list">
+      <table className="clip-list texture-list">
         <tbody>
           {textures.map((t) => (
-            <tr key={t.id} title={`${t.written}${t.place ? ` · found as ${t.place}` : ''}`}>
+            <tr
+              key={t.id}
+              title={`${t.written}${t.place ? ` · found as ${t.place}` : ''} · ${t.materials.join(', ')}`}
+            >
               <td>{t.name || t.written}</td>
               <td>
                 <span className={`pill ${STATES[t.state]?.pill}`}>{STATES[t.state]?.word}</span>

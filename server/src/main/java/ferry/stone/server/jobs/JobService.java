@@ -167,7 +167,9 @@ public class JobService {
                     work.run(entry);
                     return null;
                   });
-              change(entry, entry.job.with("done", "done", 1, null), true);
+              String outcome = entry.outcome == null ? "done" : entry.outcome;
+              Job done = entry.job.with("done", outcome, 1, null);
+              change(entry, done.ended("done", outcome, null), true);
               return null;
             });
     try {
@@ -203,8 +205,7 @@ public class JobService {
 
   /** Writes down how a job ended; what cannot be written now is tried again until it is. */
   private void end(Running entry, Failure failure, String state, String problem) {
-    boolean done = state.equals("done") && entry.outcome != null;
-    entry.job = entry.job.ended(state, done ? entry.outcome : state, problem);
+    entry.job = entry.job.ended(state, state, problem);
     Runnable record =
         () -> {
           failure.handle(state, problem);

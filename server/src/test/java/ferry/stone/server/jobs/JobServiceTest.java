@@ -53,6 +53,22 @@ class JobServiceTest {
   }
 
   @Test
+  void whatIsSaidAtTheVeryEndIsWhatCameOfIt() {
+    submit(
+        progress -> {
+          progress.report("reading", 0.5);
+          progress.report("8 files, 3.2 MB", 1);
+        });
+    verify(repository, timeout(5000))
+        .update(
+            argThat(
+                j ->
+                    j.state().equals("done")
+                        && j.what().equals("8 files, 3.2 MB")
+                        && j.endedAt() != null));
+  }
+
+  @Test
   void aBadFileFailsWithItsSentence() {
     submit(
         progress -> {
