@@ -136,6 +136,7 @@ export const queries = {
   landingOn: (shore: Shore, format: string) =>
     queryOptions({
       queryKey: ['shores', shore, 'landing', format],
+      staleTime: Number.POSITIVE_INFINITY,
       queryFn: () =>
         getJson<LandingOptions>(
           `/api/shores/${shore.id}/landing?format=${encodeURIComponent(format)}`,

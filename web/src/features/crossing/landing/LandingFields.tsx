@@ -6,7 +6,8 @@ import { PartFields } from './PartFields';
 interface Props {
   formats: FormatView[];
   format: FormatView;
-  options: LandingOptions;
+  /** Nothing while they are on their way. */
+  options: LandingOptions | undefined;
   set: (change: Partial<LandingOptions>) => void;
   setOption: (name: string, value: unknown) => void;
   setFormat: (key: string) => void;
@@ -30,6 +31,23 @@ export function LandingFields({ formats, format, options, set, setOption, setFor
           />
         ))}
       </fieldset>
+      {options && (
+        <OptionFields format={format} options={options} set={set} setOption={setOption} />
+      )}
+    </Form>
+  );
+}
+
+interface OptionProps {
+  format: FormatView;
+  options: LandingOptions;
+  set: (change: Partial<LandingOptions>) => void;
+  setOption: (name: string, value: unknown) => void;
+}
+
+function OptionFields({ format, options, set, setOption }: OptionProps) {
+  return (
+    <>
       <fieldset>
         <legend>Name of the files</legend>
         <Form.Control
@@ -76,6 +94,6 @@ export function LandingFields({ formats, format, options, set, setOption, setFor
         <div className="form-text">Off: costs time to draw and hides flipped faces.</div>
       </fieldset>
       <FormatFields fields={format.fields} values={options.options} onChange={setOption} />
-    </Form>
+    </>
   );
 }

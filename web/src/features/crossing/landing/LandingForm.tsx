@@ -21,8 +21,8 @@ export function LandingForm({ id }: { id: string }) {
   const client = useQueryClient();
   const [busy, setBusy] = useState(false);
   const { shore } = useFarShore(id);
-  const { formats, options, set, setOption, setFormat } = useLandingOptions(shore);
-  const format = formats.find((f) => f.key === options?.format);
+  const { formats, chosen, options, set, setOption, setFormat } = useLandingOptions(shore);
+  const format = formats.find((f) => f.key === chosen);
   const land = () => {
     setBusy(true);
     sendJson<LandingRecord>('POST', `/api/crossings/${id}/landings`, options)
@@ -44,7 +44,7 @@ export function LandingForm({ id }: { id: string }) {
         </span>
       </QuaysideHead>
       <div className="quayside-body">
-        {options && format && (
+        {format && (
           <div className="landing-split">
             <LandingFields
               formats={formats}
@@ -54,7 +54,7 @@ export function LandingForm({ id }: { id: string }) {
               setOption={setOption}
               setFormat={setFormat}
             />
-            <ForecastTable id={id} options={options} onOption={setOption} />
+            {options && <ForecastTable id={id} options={options} onOption={setOption} />}
           </div>
         )}
         <div className="px-3 pb-2" style={{ maxWidth: 460 }}>

@@ -11,6 +11,8 @@ import { type Touched, untouchedBy, withChoices } from './choices';
  */
 export function useLandingOptions(shore: Shore | undefined): {
   formats: FormatView[];
+  /** Key of the chosen format; its options may still be on their way. */
+  chosen: string | undefined;
   options: LandingOptions | undefined;
   set: (change: Partial<LandingOptions>) => void;
   setOption: (name: string, value: unknown) => void;
@@ -20,13 +22,21 @@ export function useLandingOptions(shore: Shore | undefined): {
   const formats = useQuery(queries.formats()).data;
   const written = formats?.filter((f) => f.writes) ?? [];
   const [options, setOptions] = useState<LandingOptions>();
+  const [chosen, setChosen] = useState<string>();
+  const latest = useRef<string | undefined>(undefined);
   const touched = useRef<Touched>({});
   const standard = useRef<LandingOptions | undefined>(undefined);
   const follow = useCallback(
     (to: Shore, format: FormatView, otherShore: boolean) => {
+      setChosen(format.key);
+      latest.current = format.key;
       client
         .fetchQuery(queries.landingOn(to, format.key))
         .then((asked) => {
+          if (latest.current !== asked.format) {
+            // Another format was chosen meanwhile.
+            return;
+          }
           if (otherShore && standard.current?.format === asked.format) {
             touched.current = untouchedBy(asked, standard.current, touched.current);
           }
@@ -50,7 +60,8 @@ export function useLandingOptions(shore: Shore | undefined): {
   }, [shore, formats, followed, follow]);
   return {
     formats: written,
-    options,
+    chosen,
+    options: options?.format === chosen ? options : undefined,
     set: (change) => setOptions((o) => o && { ...o, ...change }),
     setOption: (name, value) => {
       touched.current = { ...touched.current, [name]: value };
