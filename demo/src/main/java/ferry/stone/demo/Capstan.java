@@ -45,7 +45,7 @@ final class Capstan {
     capstan.clip(turning);
     SceneCargo.write(
         capstan.scene.build(),
-        new GltfOptions(GltfOptions.Container.GLTF, false, false, false, 4),
+        new GltfOptions(GltfOptions.Container.GLTF, false, false, 4),
         "capstan",
         Map.of("oak_grain.png", Paint.stone(733, 256, 0x9a7448, 0x5d4224, 0.35)),
         output);

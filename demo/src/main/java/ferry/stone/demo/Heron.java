@@ -39,7 +39,7 @@ final class Heron {
   static void write(Output output) throws IOException {
     SceneCargo.write(
         built(),
-        new GltfOptions(GltfOptions.Container.GLB, true, true, false, 0),
+        new GltfOptions(GltfOptions.Container.GLB, true, true, 0),
         "heron_automaton",
         textures(),
         output);

@@ -10,13 +10,11 @@ import ferry.stone.core.format.Format;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Formats;
 import ferry.stone.core.format.ReadContext;
-import ferry.stone.core.format.Resources;
 import ferry.stone.core.format.SceneReader;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
 import java.io.IOException;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -48,19 +46,6 @@ public final class CargoReader {
           "normal-index-out-of-range");
 
   private CargoReader() {}
-
-  /** A file of the cargo and the part it plays. */
-  public record CargoFile(String path, long sizeBytes, CargoRole role) {}
-
-  /** The files with their roles, scenes first. */
-  public static List<CargoFile> manifest(Resources resources) throws IOException {
-    List<CargoFile> files = new ArrayList<>();
-    for (String path : resources.paths()) {
-      files.add(new CargoFile(path, resources.size(path), CargoRole.of(path, resources)));
-    }
-    files.sort(Comparator.comparing(CargoFile::role).thenComparing(CargoFile::path));
-    return files;
-  }
 
   /**
    * @param name what the scene is called when several files make it

@@ -65,6 +65,29 @@ public record CapabilityTable(
       return this;
     }
 
+    /** What formats of whole scenes keep, unlike those of bare parts. */
+    public Builder wholeScenes() {
+      return kept(
+          Capability.NORMALS,
+          Capability.UVS,
+          Capability.COLOURS,
+          Capability.FURTHER_SETS,
+          Capability.PARTLY_LAYERED,
+          Capability.SHARED_VERTICES,
+          Capability.SEAMS,
+          Capability.SEVERAL_PARTS,
+          Capability.HIERARCHY,
+          Capability.SHARED_MESHES,
+          Capability.HIDDEN_PARTS,
+          Capability.CUSTOM_VALUES,
+          Capability.SKINS,
+          Capability.MORPHS,
+          Capability.CLIPS,
+          Capability.CAMERAS,
+          Capability.LIGHTS,
+          Capability.MATERIALS);
+    }
+
     /** Kept both ways. */
     public Builder kept(Capability... capabilities) {
       for (Capability capability : capabilities) {

@@ -14,8 +14,6 @@ public enum CargoRole {
   LATER("known, cannot be read yet"),
   OTHER("not used");
 
-  private static final Set<String> COMING =
-      Set.of("usd", "usda", "usdc", "usdz", "abc", "mdd", "pc2", "dae", "zae");
   private static final Set<String> NOTES = Set.of("txt", "md", "pdf", "html", "json");
 
   private final String label;
@@ -46,7 +44,7 @@ public enum CargoRole {
     if (extension.equals("zip")) {
       return ARCHIVE;
     }
-    if (COMING.contains(extension)) {
+    if (Formats.COMING.contains(extension)) {
       return LATER;
     }
     return NOTES.contains(extension) ? NOTE : OTHER;

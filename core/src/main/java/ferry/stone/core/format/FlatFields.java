@@ -15,6 +15,7 @@ import java.util.Map;
  */
 public final class FlatFields {
   private static final String NUMBERS = "What the numbers mean";
+  private static final String SAY = "The file does not say it: tell whoever reads it.";
 
   private FlatFields() {}
 
@@ -23,43 +24,10 @@ public final class FlatFields {
    * @param up the usual up axis, {@code y} or {@code z}
    */
   public static List<Field> frame(String unit, String up) {
-    Field axes =
-        Field.choice(
-            "up",
-            "Up axis of the numbers",
-            "The file does not say it: tell whoever reads it.",
-            "y",
-            "Y up",
-            "z",
-            "Z up",
-            "x",
-            "X up",
-            "-y",
-            "−Y up",
-            "-z",
-            "−Z up",
-            "-x",
-            "−X up");
     return List.of(
-        Field.text(
-                "unit",
-                "Unit of the numbers",
-                unit,
-                "A unit, or how many metres one is. The file does not say it: tell whoever reads"
-                    + " it.")
-            .proposing(
-                "mm",
-                "Millimetres",
-                "cm",
-                "Centimetres",
-                "m",
-                "Metres",
-                "in",
-                "Inches",
-                "ft",
-                "Feet")
+        FrameFields.unit("Unit of the numbers", unit, "A unit, or how many metres one is. " + SAY)
             .under(NUMBERS),
-        axes.standing(up).under(NUMBERS));
+        FrameFields.up("Up axis of the numbers", up, SAY).under(NUMBERS));
   }
 
   /** The frame that was chosen, right-handed, the front as is the custom under the up axis. */

@@ -13,6 +13,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.stream.Collectors;
 
@@ -20,6 +21,10 @@ import java.util.stream.Collectors;
 public final class Formats {
   /** How many bytes of a file are looked at to tell what it is. */
   public static final int HEAD = 4096;
+
+  /** Endings of formats that are known and not read yet. */
+  static final Set<String> COMING =
+      Set.of("usd", "usda", "usdc", "usdz", "abc", "mdd", "pc2", "dae", "zae");
 
   private static final List<Format> KNOWN =
       new CopyOnWriteArrayList<>(

@@ -5,6 +5,7 @@ import ferry.stone.core.scene.Attribute;
 import ferry.stone.core.scene.FaceSet;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Polygons;
+import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.Subdivision;
 import java.util.ArrayList;
 import java.util.List;
@@ -16,6 +17,11 @@ import java.util.List;
  */
 public final class Triangulate {
   private Triangulate() {}
+
+  /** The scene with all its meshes in triangles. */
+  public static Scene all(Scene scene) {
+    return scene.toBuilder().meshes(scene.meshes().stream().map(Triangulate::of).toList()).build();
+  }
 
   /** The mesh in triangles; the mesh itself when it has nothing else. */
   public static PolygonMesh of(PolygonMesh mesh) {

@@ -121,7 +121,7 @@ public record Proof(
   private static Scene cut(Scene far, Landed landed) {
     return landed.holding().isByPrimitives() || !landed.holding().isTriangulated()
         ? far
-        : far.toBuilder().meshes(far.meshes().stream().map(Triangulate::of).toList()).build();
+        : Triangulate.all(far);
   }
 
   private static int count(List<LedgerRow> rows, Verdict verdict) {

@@ -11,7 +11,7 @@ import java.util.Map;
  * @param name for people
  * @param note what it is for, in one sentence
  * @param frame unit, up, front and hand
- * @param formats keys of the formats it takes, the best first
+ * @param formats keys of the formats it takes, the best first; none for any
  * @param budgets limits
  * @param wishes how it wants things written
  * @param names what names may look like
@@ -41,7 +41,7 @@ public record Shore(
       throw new IllegalArgumentException("A shore needs a frame: unit, up, front and hand");
     }
     note = note == null ? "" : note;
-    formats = formats == null || formats.isEmpty() ? List.of("glb") : List.copyOf(formats);
+    formats = formats == null ? List.of() : List.copyOf(formats);
     for (String format : formats) {
       if (!format.matches("[a-z0-9]{1,12}")) {
         throw new IllegalArgumentException("\"" + format + "\" is no key of a format");

@@ -138,7 +138,7 @@ public final class ToyFormat implements Format, SceneWriter {
 
   @Override
   public Scene prepared(Scene far, Values options) {
-    return far.toBuilder().meshes(far.meshes().stream().map(Triangulate::of).toList()).build();
+    return Triangulate.all(far);
   }
 
   @Override

@@ -78,7 +78,7 @@ class InBetweensTest {
     for (long seed = 1; seed <= 20; seed++) {
       Scene scene = rig(seed, true);
       TestFiles files = new TestFiles();
-      GltfOptions options = new GltfOptions(GltfOptions.Container.GLB, true, true, false, 0);
+      GltfOptions options = new GltfOptions(GltfOptions.Container.GLB, true, true, 0);
       GltfWriter.write(scene, options, "a", new TestFiles(), files, new Findings(), Progress.NONE);
       Scene read = GltfReader.read("a.glb", ReadContext.of(files));
       double off = PoseDifference.of(scene, read, new Matrix4d(), "seed " + seed);

@@ -1,6 +1,7 @@
 package ferry.stone.core.format.fbx;
 
 import ferry.stone.core.field.Field;
+import ferry.stone.core.format.FrameFields;
 import java.util.List;
 import java.util.stream.Stream;
 
@@ -37,40 +38,13 @@ final class FbxFields {
                 "text",
                 "Text, version 7.4")
             .under(HEADER),
-        Field.text("unit", "Unit of the file", "cm", "A unit, or how many metres one is.")
-            .proposing(
-                "mm",
-                "Millimetres",
-                "cm",
-                "Centimetres",
-                "m",
-                "Metres",
-                "in",
-                "Inches",
-                "ft",
-                "Feet")
+        FrameFields.unit("Unit of the file", "cm", "A unit, or how many metres one is.")
             .under(HEADER));
   }
 
   private static List<Field> axes() {
     return List.of(
-        Field.choice(
-                "up",
-                "Up axis of the file",
-                "The axis away from the ground.",
-                "y",
-                "Y up",
-                "z",
-                "Z up",
-                "x",
-                "X up",
-                "-y",
-                "−Y up",
-                "-z",
-                "−Z up",
-                "-x",
-                "−X up")
-            .under(HEADER),
+        FrameFields.up("Up axis of the file", "y", "The axis away from the ground.").under(HEADER),
         Field.choice(
                 "front",
                 "Front axis of the file",

@@ -93,9 +93,7 @@ final class FbxLanding implements SceneWriter {
 
   @Override
   public Scene prepared(Scene far, Values options) {
-    return options.flag("triangulate")
-        ? far.toBuilder().meshes(far.meshes().stream().map(Triangulate::of).toList()).build()
-        : far;
+    return options.flag("triangulate") ? Triangulate.all(far) : far;
   }
 
   @Override

@@ -5,13 +5,17 @@ package ferry.stone.core.format.fbx;
  *
  * @param form binary or text
  * @param version 7400 or 7500; text is always 7400
- * @param embedMedia images inside the file; else in a {@code textures} folder beside it
+ * @param texturesInside images inside the file; else in a {@code textures} folder beside it
  * @param bakeTransforms write every part with plain translation, rotation and scale, for readers
  *     that know neither pivots nor other ways of inheriting scale
  * @param toleranceRadians how far baked rotations may be off between keys
  */
 public record FbxOptions(
-    Form form, int version, boolean embedMedia, boolean bakeTransforms, double toleranceRadians) {
+    Form form,
+    int version,
+    boolean texturesInside,
+    boolean bakeTransforms,
+    double toleranceRadians) {
   /** Baked rotations are off by at most this: a hundredth of a millimetre at a metre. */
   public static final double TOLERANCE = 1e-5;
 

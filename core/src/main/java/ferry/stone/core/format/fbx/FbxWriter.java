@@ -83,7 +83,7 @@ public final class FbxWriter {
         new FbxModelWriter(scene, objects, options, findings).write();
     progress.report("writing materials", 0.05);
     FbxMediaWriter media =
-        new FbxMediaWriter(scene, objects, options.embedMedia(), resources, output, findings);
+        new FbxMediaWriter(scene, objects, options.texturesInside(), resources, output, findings);
     FbxMaterialWriter dresser = new FbxMaterialWriter(scene, objects, media);
     Map<Integer, Long> materials = dresser.write();
     meshes(models, materials, dresser);

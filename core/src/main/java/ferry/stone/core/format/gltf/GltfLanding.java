@@ -162,7 +162,6 @@ final class GltfLanding implements SceneWriter {
         container,
         options.flag("embedTextures"),
         isBinary() || options.flag("embedGeometry"),
-        false,
         options.whole("influences"),
         packing(options));
   }

@@ -24,25 +24,18 @@ final class GltfMaterials {
   private final Scene scene;
   private final GltfImages images;
   private final Findings findings;
-  private final boolean doubleSided;
   private final Set<String> extensions;
   private boolean required;
   private final Map<String, Integer> textures = new HashMap<>();
   private final Map<GltfSampler, Integer> samplers = new HashMap<>();
 
   GltfMaterials(
-      ObjectNode root,
-      Scene scene,
-      GltfImages images,
-      GltfOptions options,
-      Set<String> extensions,
-      Findings findings) {
+      ObjectNode root, Scene scene, GltfImages images, Set<String> extensions, Findings findings) {
     this.root = root;
     this.scene = scene;
     this.images = images;
     this.findings = findings;
     this.extensions = extensions;
-    doubleSided = options.doubleSided();
   }
 
   /** Whether an image is there in a form alone that a reader may not know. */
@@ -90,7 +83,7 @@ final class GltfMaterials {
       json.withObject("/extensions/" + GltfExtensions.UNLIT);
     }
     alpha(pbr, json, base);
-    if (pbr.doubleSided() || doubleSided) {
+    if (pbr.doubleSided()) {
       json.put("doubleSided", true);
     }
     GltfExtras.write(json, material.properties(), extensions);

@@ -6,7 +6,6 @@ package ferry.stone.core.format.gltf;
  * @param container one GLB, or JSON with other files beside it
  * @param embedTextures inside the binary (GLB) or as data URIs; else image files beside it
  * @param embedBuffers for JSON: geometry as a data URI instead of a {@code .bin} beside it
- * @param doubleSided show both sides of every material, whatever the source says
  * @param influences most joints that move a vertex, a multiple of 4; 0 for all. The standard only
  *     promises that viewers use 4.
  * @param packing what makes the file smaller
@@ -15,22 +14,16 @@ public record GltfOptions(
     Container container,
     boolean embedTextures,
     boolean embedBuffers,
-    boolean doubleSided,
     int influences,
     GltfPacking packing) {
   /** Without packing. */
   public GltfOptions(
-      Container container,
-      boolean embedTextures,
-      boolean embedBuffers,
-      boolean doubleSided,
-      int influences) {
-    this(container, embedTextures, embedBuffers, doubleSided, influences, GltfPacking.NONE);
+      Container container, boolean embedTextures, boolean embedBuffers, int influences) {
+    this(container, embedTextures, embedBuffers, influences, GltfPacking.NONE);
   }
 
   public GltfOptions withPacking(GltfPacking newPacking) {
-    return new GltfOptions(
-        container, embedTextures, embedBuffers, doubleSided, influences, newPacking);
+    return new GltfOptions(container, embedTextures, embedBuffers, influences, newPacking);
   }
 
   /** What every viewer of glTF uses: section 3.7.3.3. */
@@ -43,6 +36,6 @@ public record GltfOptions(
   }
 
   public static GltfOptions glb() {
-    return new GltfOptions(Container.GLB, true, true, false, USUAL_INFLUENCES, GltfPacking.NONE);
+    return new GltfOptions(Container.GLB, true, true, USUAL_INFLUENCES, GltfPacking.NONE);
   }
 }

@@ -186,7 +186,7 @@ public final class GltfWriter {
   }
 
   private void writeMaterials() {
-    GltfMaterials writer = new GltfMaterials(root, scene, images, options, extensions, findings);
+    GltfMaterials writer = new GltfMaterials(root, scene, images, extensions, findings);
     ArrayNode list = JsonNodeFactory.instance.arrayNode();
     int done = 0;
     for (Material material : scene.materials()) {

@@ -8,26 +8,24 @@ import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.CargoPath;
 import ferry.stone.core.format.FlatFields;
 import ferry.stone.core.format.FlatParts;
+import ferry.stone.core.format.FlatWriter;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Holding;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.Resources;
-import ferry.stone.core.format.SceneWriter;
 import ferry.stone.core.geometry.Triangulate;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
-import ferry.stone.core.shore.Shore;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 
 /** Landing as PLY. */
-final class PlyLanding implements SceneWriter {
+final class PlyLanding implements FlatWriter {
   /** Most corners of a face that readers of all kinds take. */
   private static final int WIDELY_READ = 4;
 
@@ -59,25 +57,8 @@ final class PlyLanding implements SceneWriter {
   }
 
   @Override
-  public Map<String, Object> wanted(Shore shore) {
-    return FlatFields.wanted(shore);
-  }
-
-  @Override
-  public void check(Values options) {
-    frame(options);
-  }
-
-  @Override
-  public Frame frame(Values options) {
-    return FlatFields.frame(options);
-  }
-
-  @Override
   public Scene prepared(Scene far, Values options) {
-    return options.flag("triangulate")
-        ? far.toBuilder().meshes(far.meshes().stream().map(Triangulate::of).toList()).build()
-        : far;
+    return options.flag("triangulate") ? Triangulate.all(far) : far;
   }
 
   @Override

@@ -6,11 +6,11 @@ import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.CargoPath;
 import ferry.stone.core.format.FlatFields;
 import ferry.stone.core.format.FlatParts;
+import ferry.stone.core.format.FlatWriter;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Holding;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.Resources;
-import ferry.stone.core.format.SceneWriter;
 import ferry.stone.core.geometry.Triangulate;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.scene.Coordinates;
@@ -19,14 +19,12 @@ import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Polygons;
 import ferry.stone.core.scene.Scene;
-import ferry.stone.core.shore.Shore;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 
 /** Landing as STL. */
-final class StlLanding implements SceneWriter {
+final class StlLanding implements FlatWriter {
   @Override
   public List<Field> fields() {
     List<Field> fields = new ArrayList<>();
@@ -45,23 +43,8 @@ final class StlLanding implements SceneWriter {
   }
 
   @Override
-  public Map<String, Object> wanted(Shore shore) {
-    return FlatFields.wanted(shore);
-  }
-
-  @Override
-  public void check(Values options) {
-    frame(options);
-  }
-
-  @Override
-  public Frame frame(Values options) {
-    return FlatFields.frame(options);
-  }
-
-  @Override
   public Scene prepared(Scene far, Values options) {
-    return far.toBuilder().meshes(far.meshes().stream().map(Triangulate::of).toList()).build();
+    return Triangulate.all(far);
   }
 
   private static boolean isText(Values options) {

@@ -352,7 +352,7 @@ class FbxReaderTest {
       Scene scene = read(file(seed, 7400), new Findings());
       Scene arrived = Rebase.intoData(scene, Frame.Y_UP_METRE);
       TestFiles files = new TestFiles();
-      GltfOptions options = new GltfOptions(GltfOptions.Container.GLB, true, true, false, 0);
+      GltfOptions options = new GltfOptions(GltfOptions.Container.GLB, true, true, 0);
       GltfWriter.write(
           arrived, options, "a", new TestFiles(), files, new Findings(), Progress.NONE);
       Scene back = GltfReader.read("a.glb", ReadContext.of(files));

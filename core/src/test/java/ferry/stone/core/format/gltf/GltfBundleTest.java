@@ -52,7 +52,7 @@ class GltfBundleTest {
     TestFiles written = new TestFiles();
     GltfWriter.write(
         scene,
-        new GltfOptions(GltfOptions.Container.GLTF, true, false, false, 0),
+        new GltfOptions(GltfOptions.Container.GLTF, true, false, 0),
         "crane",
         new TestFiles(),
         written,
@@ -134,7 +134,7 @@ class GltfBundleTest {
     TestFiles out = new TestFiles();
     GltfWriter.write(
         scene,
-        new GltfOptions(GltfOptions.Container.GLTF, true, true, false, 0),
+        new GltfOptions(GltfOptions.Container.GLTF, true, true, 0),
         "b",
         new TestFiles(),
         out,

@@ -44,7 +44,7 @@ class GltfConformanceTest extends FormatConformanceTest {
     TestFiles out = new TestFiles();
     GltfWriter.write(
         RandomRig.of(new Random(seed), 6),
-        new GltfOptions(container, true, true, false, 0),
+        new GltfOptions(container, true, true, 0),
         "a",
         new TestFiles(),
         out,

@@ -86,7 +86,7 @@ class GltfKtx2Test {
 
   private static JsonNode written(boolean fallback, TestFiles out) throws Exception {
     Scene scene = read(TestFiles.of("a.gltf", file(fallback)), "a.gltf");
-    GltfOptions options = new GltfOptions(GltfOptions.Container.GLTF, false, true, false, 0);
+    GltfOptions options = new GltfOptions(GltfOptions.Container.GLTF, false, true, 0);
     GltfWriter.write(scene, options, "b", new TestFiles(), out, new Findings(), Progress.NONE);
     return new ObjectMapper().readTree(out.bytes("b.gltf"));
   }

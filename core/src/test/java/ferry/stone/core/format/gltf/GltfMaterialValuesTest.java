@@ -32,7 +32,7 @@ class GltfMaterialValuesTest {
     cargo.with("t.png", ImageCodec.encodePng(new Pixels(4, 4, grey, false)));
     Scene scene = ObjReader.read("a.obj", ReadContext.of(cargo));
     TestFiles files = new TestFiles();
-    GltfOptions options = new GltfOptions(GltfOptions.Container.GLTF, true, true, false, 4);
+    GltfOptions options = new GltfOptions(GltfOptions.Container.GLTF, true, true, 4);
     GltfWriter.write(scene, options, "a", cargo, files, new Findings(), Progress.NONE);
     return new ObjectMapper().readTree(files.bytes("a.gltf"));
   }

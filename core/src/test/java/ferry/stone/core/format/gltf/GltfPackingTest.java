@@ -63,7 +63,7 @@ class GltfPackingTest {
 
     Written(Scene scene, GltfPacking packing, TestFiles cargo) throws Exception {
       GltfOptions options =
-          new GltfOptions(GltfOptions.Container.GLTF, true, false, false, 0).withPacking(packing);
+          new GltfOptions(GltfOptions.Container.GLTF, true, false, 0).withPacking(packing);
       GltfWriter.write(scene, options, "a", cargo, files, findings, Progress.NONE);
     }
 

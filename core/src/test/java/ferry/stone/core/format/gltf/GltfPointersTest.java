@@ -100,7 +100,7 @@ class GltfPointersTest {
 
   private static TestFiles written(Scene scene) throws Exception {
     TestFiles files = new TestFiles();
-    GltfOptions options = new GltfOptions(GltfOptions.Container.GLTF, true, true, false, 0);
+    GltfOptions options = new GltfOptions(GltfOptions.Container.GLTF, true, true, 0);
     GltfWriter.write(scene, options, "a", new TestFiles(), files, new Findings(), Progress.NONE);
     return files;
   }

@@ -30,7 +30,7 @@ class GltfRigRoundTripTest {
 
   private static TestFiles write(Scene scene, int influences) throws Exception {
     TestFiles files = new TestFiles();
-    GltfOptions options = new GltfOptions(GltfOptions.Container.GLB, true, true, false, influences);
+    GltfOptions options = new GltfOptions(GltfOptions.Container.GLB, true, true, influences);
     GltfWriter.write(scene, options, "a", new TestFiles(), files, new Findings(), Progress.NONE);
     return files;
   }

@@ -41,7 +41,7 @@ class GltfRoundTripTest {
   void writtenIsReadBackTheSame(String container, boolean textures, boolean buffers)
       throws Exception {
     GltfOptions options =
-        new GltfOptions(GltfOptions.Container.valueOf(container), textures, buffers, false, 4);
+        new GltfOptions(GltfOptions.Container.valueOf(container), textures, buffers, 4);
     for (long seed = 1; seed <= 10; seed++) {
       Scene scene = RandomScene.of(new Random(seed));
       TestFiles files = write(scene, options);
