@@ -66,27 +66,4 @@ public final class ArrangedParts {
     return Finding.of(
         ROOT, Severity.LOOK, "", "One root part was added: it carries unit, axes and place.");
   }
-
-  /** Tells beforehand what a writer would say of the hierarchy. */
-  public static void foretell(List<Finding> said, SceneWriter.Told told) {
-    for (Finding finding : said) {
-      Capability capability =
-          switch (finding.code()) {
-            case "skinned-at-top" -> Capability.SKINNED_BELOW;
-            case "skeleton-root-added" -> Capability.JOINTS_APART;
-            case SHEARED, UNSHEARED -> Capability.SHEAR;
-            case HELPERS -> Capability.HELPERS;
-            case "levels-beside" -> Capability.DETAIL_LEVELS;
-            default -> null;
-          };
-      if (capability != null) {
-        told.item(
-            capability,
-            finding.severity() == Severity.FIX ? Capability.Fate.LOST : Capability.Fate.CHANGED,
-            finding.measured().isEmpty() ? "1 part" : finding.measured(),
-            finding.where(),
-            finding.nodeIds());
-      }
-    }
-  }
 }

@@ -69,6 +69,7 @@ public record CapabilityTable(
     public Builder wholeScenes() {
       return kept(
           Capability.NORMALS,
+          Capability.OWN_TANGENTS,
           Capability.UVS,
           Capability.COLOURS,
           Capability.FURTHER_SETS,

@@ -71,10 +71,11 @@ public final class Contents {
       case EMPTY_MESHES -> meshes(m -> m.faces().triangleCount() == 0 && !shows(m.loose()));
       case UNUSED_VERTICES -> meshes(m -> MeshClean.unused(m).size() > 0);
       case NOT_NUMBERS -> meshes(Contents::hasNowhere);
-      case SMOOTHING ->
-          meshes(m -> (m.smoothing() != null || m.hardEdges() != null) && !hasNormals(m));
-      case SMOOTHING_BESIDE ->
-          meshes(m -> (m.smoothing() != null || m.hardEdges() != null) && hasNormals(m));
+      case SMOOTHING -> meshes(m -> m.smoothing() != null && !hasNormals(m));
+      case SMOOTHING_BESIDE -> meshes(m -> m.smoothing() != null && hasNormals(m));
+      case SHARP_EDGES -> meshes(m -> m.hardEdges() != null && !hasNormals(m));
+      case SHARP_EDGES_BESIDE -> meshes(m -> m.hardEdges() != null && hasNormals(m));
+      case OWN_TANGENTS -> meshes(m -> m.first(Attribute.Semantic.TANGENT).isPresent());
       case SUBDIVISION -> meshes(m -> m.subdivision() != null);
       case FACE_SETS -> faceSets();
       case CUSTOM_LAYERS -> meshes(Contents::hasCustomLayers);
@@ -231,7 +232,7 @@ public final class Contents {
     return new Found(count, "set", first, holders.nodeIds());
   }
 
-  private static boolean shows(LooseElements loose) {
+  static boolean shows(LooseElements loose) {
     return loose != null && (loose.lineCount() > 0 || loose.points().length > 0);
   }
 

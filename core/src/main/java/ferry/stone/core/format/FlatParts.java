@@ -7,6 +7,7 @@ import ferry.stone.core.motion.Pose;
 import ferry.stone.core.scene.Attribute;
 import ferry.stone.core.scene.Coordinates;
 import ferry.stone.core.scene.LocalTransform;
+import ferry.stone.core.scene.LooseElements;
 import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Polygons;
@@ -14,15 +15,15 @@ import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import org.joml.Matrix3d;
 import org.joml.Matrix4d;
 import org.joml.Vector3d;
 
 /**
- * The parts of a scene as formats hold them that know no hierarchy, no skins and no materials: each
- * part that shows faces at the top, in its rest pose, its place in its points. Of detail levels the
- * finest. Hidden parts are among them. Corners without a place go with their faces, vertices that
- * no face uses as well.
+ * The parts of a scene as formats hold them that know no hierarchy and no skins: each part that
+ * shows something at the top, in its rest pose, its place in its points. Of detail levels the
+ * finest. Hidden parts are among them. Corners without a place go with their faces.
  */
 public final class FlatParts {
   /** Layers that such formats may hold. */
@@ -37,8 +38,25 @@ public final class FlatParts {
         || transform.toMatrix().equals(new Matrix4d(), 1e-12);
   }
 
-  /** A scene of such parts in the same frame; nodes keep their ids and names. */
+  /**
+   * Bare parts: faces with normals, UVs and colours. Vertices that no face uses go.
+   *
+   * @return in the same frame; nodes keep their ids and names
+   */
   public static Scene of(Scene scene) {
+    return of(scene, false);
+  }
+
+  /**
+   * Parts with all that lies on their meshes, and with their materials: lines and points,
+   * smoothing, sets of faces, every vertex where it stood in the list.
+   */
+  public static Scene dressed(Scene scene) {
+    Scene parts = of(scene, true);
+    return parts.toBuilder().materials(scene.materials()).textures(scene.textures()).build();
+  }
+
+  private static Scene of(Scene scene, boolean dressed) {
     Pose rest = Pose.rest(scene);
     boolean[] coarse = coarse(scene);
     List<Node> nodes = new ArrayList<>();
@@ -57,8 +75,9 @@ public final class FlatParts {
       boolean skinned = scene.skin(content.skinId()).isPresent();
       Matrix4d world =
           skinned ? new Matrix4d() : new Matrix4d(rest.world()[i]).mul(node.geometric().toMatrix());
-      PolygonMesh flat = MeshClean.brokenVertices(placed(own, points, world)).mesh();
-      if (flat.faces().triangleCount() == 0) {
+      PolygonMesh placed = placed(own, points, world, dressed);
+      PolygonMesh flat = dressed ? whole(placed, content) : MeshClean.brokenVertices(placed).mesh();
+      if (flat.faces().triangleCount() == 0 && !Contents.shows(flat.loose())) {
         continue;
       }
       int id = builder.newId();
@@ -85,8 +104,22 @@ public final class FlatParts {
     return coarse;
   }
 
+  /** The mesh with the materials that its part shows, and nothing at places that are none. */
+  private static PolygonMesh whole(PolygonMesh mesh, Node.Content.MeshContent content) {
+    PolygonMesh shown =
+        content.slotMaterials() == null
+            ? mesh
+            : mesh.toBuilder().materials(content.slotMaterials(), mesh.faceSlot()).build();
+    if (!Contents.hasNowhere(shown)) {
+      return shown;
+    }
+    LooseElements loose = LooseParts.placed(shown.loose(), shown.points());
+    return MeshClean.brokenVertices(shown.toBuilder().loose(loose).build()).mesh();
+  }
+
   /** The mesh with its place in the points; a mirrored one with its faces turned. */
-  private static PolygonMesh placed(PolygonMesh mesh, double[] points, Matrix4d world) {
+  private static PolygonMesh placed(
+      PolygonMesh mesh, double[] points, Matrix4d world, boolean dressed) {
     boolean mirrored = world.determinant3x3() < 0;
     List<Attribute> kept = new ArrayList<>();
     for (Attribute a : mesh.attributes()) {
@@ -98,9 +131,19 @@ public final class FlatParts {
         }
       }
     }
-    PolygonMesh bare = PolygonMesh.of(mesh.id(), mesh.name(), Coordinates.of(points), mesh.faces());
-    bare = bare.withAttributes(kept);
-    return mirrored ? turnedRound(bare) : bare;
+    Coordinates there = Coordinates.of(points);
+    PolygonMesh flat =
+        dressed
+            ? mesh.toBuilder()
+                .points(there)
+                .morphs(List.of())
+                .subdivision(null)
+                .properties(Map.of())
+                .variantMaterials(new int[0][])
+                .build()
+            : PolygonMesh.of(mesh.id(), mesh.name(), there, mesh.faces());
+    flat = flat.withAttributes(kept);
+    return mirrored ? turnedRound(flat) : flat;
   }
 
   private static float[] turned(float[] normals, Matrix4d world) {

@@ -25,6 +25,8 @@ public final class FlatTable {
           "Skinned meshes land in their rest pose.",
           Capability.MORPHS,
           "Meshes land with the weights at rest; the targets go.",
+          Capability.SHARP_EDGES,
+          "The format has none: write normals first to keep the shading.",
           Capability.DETAIL_LEVELS,
           "The finest level lands.",
           Capability.UNUSED_VERTICES,

@@ -13,6 +13,11 @@ public interface FlatWriter extends SceneWriter {
   }
 
   @Override
+  default boolean holdsPlaces() {
+    return false;
+  }
+
+  @Override
   default void check(Values options) {
     frame(options);
   }

@@ -52,6 +52,14 @@ public interface Holding {
     throw new UnsupportedOperationException(format() + " holds polygons");
   }
 
+  /**
+   * The same for their order alone. Tangents count where they are put into the order that draws
+   * fastest, since they split vertices; else they need not be computed.
+   */
+  default List<RenderPrimitive> order(Scene scene, PolygonMesh mesh) {
+    return primitives(isReordered() ? scene : null, mesh, Progress.NONE);
+  }
+
   /** Whether positions are rounded to steps of the mesh's own cube, 16 bits a side. */
   default boolean isRounded() {
     return false;

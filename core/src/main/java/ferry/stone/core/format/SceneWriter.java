@@ -2,6 +2,7 @@ package ferry.stone.core.format;
 
 import ferry.stone.core.field.Field;
 import ferry.stone.core.field.Values;
+import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.scene.Clip;
@@ -27,6 +28,11 @@ public interface SceneWriter {
 
   /** What the numbers of the file mean. */
   Frame frame(Values options);
+
+  /** Whether parts have places of their own, so that a root can carry unit and axes. */
+  default boolean holdsPlaces() {
+    return true;
+  }
 
   /** Whether there are files beside the main one. */
   default boolean isSeveralFiles(Values options) {
@@ -90,6 +96,16 @@ public interface SceneWriter {
         String measured,
         String where,
         List<Integer> nodeIds);
+
+    /** What the writer will say, as its findings. */
+    default void said(List<Finding> findings) {
+      for (Finding finding : findings) {
+        said(finding);
+      }
+    }
+
+    /** One word of the writer; its code tells what it is about. */
+    void said(Finding finding);
 
     /** A count of something, told unless it is 0 or the table says that it is kept. */
     void count(Capability capability, long count, String noun, String where);

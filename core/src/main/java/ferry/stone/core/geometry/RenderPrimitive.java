@@ -42,6 +42,22 @@ public record RenderPrimitive(
     return triangleFace.length;
   }
 
+  /** The same triangles, each from another of its corners. */
+  public RenderPrimitive withIndices(int[] turned) {
+    return new RenderPrimitive(
+        materialId,
+        slot,
+        positions,
+        normals,
+        tangents,
+        uvs,
+        colours,
+        colourComponents,
+        sourceVertex,
+        turned,
+        triangleFace);
+  }
+
   /**
    * The same surface, or a part of it, in another order.
    *

@@ -1,6 +1,8 @@
 package ferry.stone.core.landing;
 
+import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Offer;
+import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.Capability.Fate;
 import ferry.stone.core.format.CapabilityTable;
@@ -9,6 +11,7 @@ import ferry.stone.core.format.FittingLayers;
 import ferry.stone.core.format.Holding;
 import ferry.stone.core.format.Resources;
 import ferry.stone.core.format.SceneWriter;
+import ferry.stone.core.format.WriterSays;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.motion.InfluenceCut;
 import ferry.stone.core.scene.Clip;
@@ -81,7 +84,8 @@ public record Forecast(List<Item> items) {
     Forecast run() {
       Contents raw = new Contents(far);
       // Layers that do not fit their mesh go before anything else is looked at.
-      Contents contents = new Contents(FittingLayers.of(far, (mesh, layer) -> {}));
+      Scene fitting = FittingLayers.of(far, (mesh, layer) -> {});
+      Contents contents = new Contents(fitting);
       for (Capability capability : Capability.values()) {
         Fate fate = holding.fate(capability);
         if (fate == Fate.KEPT || capability == Capability.EMPTY_CLIPS) {
@@ -103,14 +107,23 @@ public record Forecast(List<Item> items) {
       motion();
       writer.foretell(
           new SceneWriter.Outlook(
-              far, Landing.arrived(far, options), options.values(), cargo, this));
+              far, Landing.arrived(fitting, options), options.values(), cargo, this));
       items.sort(Comparator.comparing((Item i) -> i.fate() != Fate.LOST));
       return new Forecast(List.copyOf(items));
     }
 
     private void add(
         Capability capability, Fate fate, String measured, String where, List<Integer> nodeIds) {
-      String how = table.of(capability).how();
+      add(capability, fate, measured, where, table.of(capability).how(), nodeIds);
+    }
+
+    private void add(
+        Capability capability,
+        Fate fate,
+        String measured,
+        String where,
+        String how,
+        List<Integer> nodeIds) {
       items.add(
           new Item(
               capability,
@@ -135,6 +148,18 @@ public record Forecast(List<Item> items) {
     }
 
     @Override
+    public void said(Finding finding) {
+      Fate fate = finding.severity() == Severity.FIX ? Fate.LOST : Fate.CHANGED;
+      add(
+          WriterSays.about(finding.code()),
+          fate,
+          finding.measured(),
+          finding.where(),
+          finding.message(),
+          finding.nodeIds());
+    }
+
+    @Override
     public void count(Capability capability, long count, String noun, String where) {
       if (count > 0 && table.of(capability).written() != Fate.KEPT) {
         item(capability, null, Figures.count(count, noun), where, List.of());
@@ -146,7 +171,7 @@ public record Forecast(List<Item> items) {
       return switch (capability) {
         case POLYGONS ->
             List.of(Offer.step("Cut into triangles yourself", "triangulate", Map.of()).on(ids));
-        case SMOOTHING ->
+        case SMOOTHING, SHARP_EDGES ->
             List.of(
                 Offer.step("Write normals from groups", "normals", Map.of("from", "groups"))
                     .on(ids));

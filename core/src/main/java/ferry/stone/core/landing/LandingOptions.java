@@ -17,7 +17,8 @@ import java.util.Map;
  * @param format key of a format that is written
  * @param options what that format asks, by the names of its fields; the standard of each that is
  *     left out
- * @param transforms where the change of frame and the placement go
+ * @param transforms where the change of frame and the placement go; into the data where the format
+ *     holds no places of parts
  * @param doubleSided show both sides of every material
  * @param fileName name of the file without ending, also for the files beside it; the crossing's
  *     name when left out
@@ -47,7 +48,7 @@ public record LandingOptions(
     Values values = Values.of(writer.fields(), options == null ? Map.of() : options);
     writer.check(values);
     options = values.toMap();
-    transforms = transforms == null ? Transforms.DATA : transforms;
+    transforms = transforms == null || !writer.holdsPlaces() ? Transforms.DATA : transforms;
     parts = parts == null ? PartFiles.ONE : parts;
     skinMove = skinMove == null ? Double.valueOf(Budgets.USUAL_SKIN_MOVE) : skinMove;
     if (!(skinMove >= 0)) {

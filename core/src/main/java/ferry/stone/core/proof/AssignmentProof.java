@@ -90,7 +90,7 @@ final class AssignmentProof {
       }
       return all;
     }
-    List<RenderPrimitive> primitives = landing.holding().primitives(null, mesh, Progress.NONE);
+    List<RenderPrimitive> primitives = landing.holding().order(far, mesh);
     int[] all = new int[primitives.stream().mapToInt(RenderPrimitive::triangleCount).sum()];
     int at = 0;
     for (RenderPrimitive p : primitives) {

@@ -297,7 +297,8 @@ final class MeshProof {
       layers(pairs);
     }
     if (!landing.holding().isByPrimitives()) {
-      new PolygonFacts(ledger, nodeId, near, far.mesh(), landed.mesh()).run();
+      boolean sets = landing.fate(Capability.FACE_SETS) == Capability.Fate.KEPT;
+      new PolygonFacts(ledger, nodeId, near, far.mesh(), landed.mesh(), sets).run();
     }
   }
 
@@ -366,7 +367,10 @@ final class MeshProof {
       boolean kept =
           d.farNormals() == has && d.difference().normalDegrees() <= NORMAL_TOLERANCE_DEGREES;
       ledger
-          .about(derived ? Capability.SMOOTHING : quantized() ? Capability.PACKING : null)
+          .about(
+              !derived
+                  ? quantized() ? Capability.PACKING : null
+                  : far.mesh().smoothing() == null ? Capability.SHARP_EDGES : Capability.SMOOTHING)
           .add(
               "Normals",
               nodeId,

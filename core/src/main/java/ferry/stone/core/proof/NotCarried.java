@@ -2,16 +2,15 @@ package ferry.stone.core.proof;
 
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Severity;
-import ferry.stone.core.format.ArrangedParts;
 import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.Capability.Fate;
 import ferry.stone.core.format.CapabilityTable;
 import ferry.stone.core.format.Contents;
+import ferry.stone.core.format.WriterSays;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.proof.LedgerRow.Verdict;
 import ferry.stone.core.scene.Scene;
 import java.util.List;
-import java.util.Map;
 
 /** Lists what the landed format has no place for, and what its writer said. */
 final class NotCarried {
@@ -21,6 +20,8 @@ final class NotCarried {
           Capability.UNUSED_VERTICES,
           Capability.SMOOTHING,
           Capability.SMOOTHING_BESIDE,
+          Capability.SHARP_EDGES,
+          Capability.SHARP_EDGES_BESIDE,
           Capability.SUBDIVISION,
           Capability.NODE_SETS,
           Capability.FACE_SETS,
@@ -38,44 +39,6 @@ final class NotCarried {
           .toList();
 
   private NotCarried() {}
-
-  /** What a writer's word tells of, by its code. */
-  private static final Map<String, Capability> SAID =
-      Map.ofEntries(
-          Map.entry("faces-over-four-corners", Capability.POLYGONS),
-          Map.entry("faces-given-a-material", Capability.BARE_FACES),
-          Map.entry("texture-without-uvs", Capability.NO_UVS),
-          Map.entry("tangents-computed", Capability.TANGENTS),
-          Map.entry("layer-does-not-fit", Capability.BROKEN_LAYERS),
-          Map.entry("texture-tinted", Capability.TINTED_TEXTURES),
-          Map.entry("channels-split", Capability.PACKED_CHANNELS),
-          Map.entry("in-betweens-as-targets", Capability.IN_BETWEENS),
-          Map.entry("opacity-map-placed-otherwise", Capability.OPACITY_PLACEMENT),
-          Map.entry("triangles-nowhere", Capability.NOT_NUMBERS),
-          Map.entry("vertices-given-a-joint", Capability.VERTICES_WITHOUT_JOINT),
-          Map.entry("influences-reduced", Capability.INFLUENCES),
-          Map.entry("bump-to-normal", Capability.BUMP_MAPS),
-          Map.entry("image-converted", Capability.IMAGE_FORMATS),
-          Map.entry("image-made-smaller", Capability.PACKING),
-          Map.entry("channels-packed", Capability.SEPARATE_CHANNELS),
-          Map.entry("texture-unreadable", Capability.MISSING_TEXTURES),
-          Map.entry("clip-not-written", Capability.EMPTY_CLIPS),
-          Map.entry("clip-shifted", Capability.TIME_BEFORE_ZERO),
-          Map.entry("track-not-carried", Capability.OTHER_MOTION),
-          Map.entry("motion-not-carried", Capability.OTHER_MOTION),
-          Map.entry("copies-gathered", Capability.PACKING),
-          Map.entry("lines-not-carried", Capability.LINES),
-          Map.entry("points-not-carried", Capability.POINTS),
-          Map.entry("layer-not-carried", Capability.CUSTOM_LAYERS),
-          Map.entry(ArrangedParts.SHEARED, Capability.SHEAR),
-          Map.entry(ArrangedParts.UNSHEARED, Capability.SHEAR),
-          Map.entry(ArrangedParts.HELPERS, Capability.HELPERS),
-          Map.entry(ArrangedParts.PACKED, Capability.PACKING),
-          Map.entry(ArrangedParts.ROOT, Capability.ROOT_TRANSFORM),
-          Map.entry("levels-beside", Capability.DETAIL_LEVELS),
-          Map.entry("variants-not-carried", Capability.VARIANTS),
-          Map.entry("skinned-at-top", Capability.SKINNED_BELOW),
-          Map.entry("skeleton-root-added", Capability.JOINTS_APART));
 
   static void list(Ledger ledger, Scene far, Landed landed) {
     ledger.group("What the format does not hold");
@@ -108,7 +71,7 @@ final class NotCarried {
   }
 
   private static String fact(Finding finding) {
-    Capability about = SAID.get(finding.code());
+    Capability about = WriterSays.about(finding.code());
     return !finding.where().isEmpty()
         ? finding.where()
         : about != null ? about.label() : finding.code();
@@ -131,7 +94,7 @@ final class NotCarried {
   private static void finding(Ledger ledger, Finding finding) {
     boolean lost = finding.severity() == Severity.FIX;
     ledger
-        .about(SAID.get(finding.code()))
+        .about(WriterSays.about(finding.code()))
         .add(
             fact(finding),
             -1,

@@ -2,19 +2,33 @@ package ferry.stone.core.proof;
 
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.proof.LedgerRow.Verdict;
+import ferry.stone.core.scene.FaceSet;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Subdivision;
 import java.util.Arrays;
+import java.util.HashMap;
+import java.util.Map;
 
-/** What only formats that hold polygons can keep: smoothing and subdivision. */
+/** What only formats that hold polygons can keep: smoothing, sets of faces, subdivision. */
 final class PolygonFacts {
   private final Ledger ledger;
   private final int nodeId;
   private final PolygonMesh near;
   private final PolygonMesh far;
   private final PolygonMesh landed;
+  private final boolean holdsSets;
 
-  PolygonFacts(Ledger ledger, int nodeId, PolygonMesh near, PolygonMesh far, PolygonMesh landed) {
+  /**
+   * @param holdsSets whether the format holds sets of faces
+   */
+  PolygonFacts(
+      Ledger ledger,
+      int nodeId,
+      PolygonMesh near,
+      PolygonMesh far,
+      PolygonMesh landed,
+      boolean holdsSets) {
+    this.holdsSets = holdsSets;
     this.ledger = ledger;
     this.nodeId = nodeId;
     this.near = near;
@@ -35,6 +49,22 @@ final class PolygonFacts {
           landed.hardEdges() != null && landed.hardEdges().length == far.hardEdges().length;
       row("Sharp edges", near.hardEdges() != null, landed.hardEdges() != null, same);
     }
+    if (!far.faceSets().isEmpty() && holdsSets) {
+      Map<String, String> there = sets(landed);
+      long same =
+          sets(far).entrySet().stream()
+              .filter(set -> set.getValue().equals(there.get(set.getKey())))
+              .count();
+      ledger.add(
+          "Sets of faces",
+          nodeId,
+          Figures.count(near.faceSets().size()),
+          Figures.count(far.faceSets().size()),
+          Figures.count(landed.faceSets().size()),
+          Figures.count(far.faceSets().size() - same),
+          same == far.faceSets().size() ? Verdict.KEPT : Verdict.LOST,
+          same == far.faceSets().size() ? "" : "their names or faces differ");
+    }
     Subdivision wanted = far.subdivision();
     Subdivision found = landed.subdivision();
     if (wanted != null) {
@@ -54,6 +84,17 @@ final class PolygonFacts {
           same ? Verdict.KEPT : found == null ? Verdict.LOST : Verdict.CHANGED,
           same ? "" : "levels, creases or holes differ");
     }
+  }
+
+  /** The faces of each set by its name. */
+  private static Map<String, String> sets(PolygonMesh mesh) {
+    Map<String, String> sets = new HashMap<>();
+    for (FaceSet set : mesh.faceSets()) {
+      int[] faces = set.faces().clone();
+      Arrays.sort(faces);
+      sets.put(set.name(), Arrays.toString(faces));
+    }
+    return sets;
   }
 
   private void row(String fact, boolean had, boolean has, boolean same) {

@@ -73,7 +73,7 @@ public record Proof(
     Scene arrived = Rebase.intoData(cut(far, landed), Frame.Y_UP_METRE);
     Scene read = Rebase.intoData(file, Frame.Y_UP_METRE);
     Ledger ledger = new Ledger();
-    whole(ledger, near, far, arrived, read, file.frame(), landed);
+    whole(ledger, near, whole, arrived, read, file.frame(), landed);
     PartMatch match = new PartMatch(arrived, read);
     parts(ledger, near, far, arrived, read, landed.tree(read), match, landed, progress);
     new RigProof(ledger, near, arrived, read, match, landed).run(progress);

@@ -118,7 +118,7 @@ final class RigProof {
           ? java.util.stream.IntStream.range(0, count).toArray()
           : null;
     }
-    List<RenderPrimitive> primitives = landing.holding().primitives(null, mesh, Progress.NONE);
+    List<RenderPrimitive> primitives = landing.holding().order(far, mesh);
     int corners = primitives.stream().mapToInt(p -> p.indices().length).sum();
     if (corners != landed.faces().cornerCount()) {
       return null;

@@ -8,7 +8,12 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import ferry.stone.core.RandomScene;
 import ferry.stone.core.TestFiles;
+import ferry.stone.core.field.Values;
 import ferry.stone.core.finding.Findings;
+import ferry.stone.core.geometry.Rebase;
+import ferry.stone.core.landing.Landing;
+import ferry.stone.core.landing.LandingOptions;
+import ferry.stone.core.math.Frame;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.work.CancelledException;
 import ferry.stone.core.work.Progress;
@@ -18,59 +23,101 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
 
-/** What every format must do; a format's test says how it is read and written. */
-public abstract class FormatConformanceTest {
+/**
+ * What every format must do that is written and read, each form of it: nothing that is listed in
+ * {@link Formats#ALL} can be left out.
+ */
+class FormatConformanceTest {
+  private static final int MOST_CUTS = 2_500;
 
-  /** Name of the main file that {@link #write} makes. */
-  protected abstract String file();
-
-  protected abstract void write(Scene scene, TestFiles out) throws Exception;
-
-  protected abstract Scene read(String file, ReadContext context)
-      throws IOException, FormatException;
-
-  /** What ought to come back of a scene. */
-  protected Scene expected(Scene scene) {
-    return scene;
-  }
-
-  private TestFiles written(long seed) throws Exception {
-    TestFiles files = new TestFiles();
-    write(RandomScene.of(new Random(seed)), files);
-    return files;
-  }
-
-  /** The smallest of some files, since it is read once for each of its bytes. */
-  private TestFiles smallest() throws Exception {
-    TestFiles smallest = written(20);
-    for (long seed = 21; seed < 32; seed++) {
-      TestFiles next = written(seed);
-      smallest = next.size(file()) < smallest.size(file()) ? next : smallest;
+  /** A format in one of its forms. */
+  private record Form(String name, LandingOptions options) {
+    String file() {
+      Format format = Formats.find(options.format()).orElseThrow();
+      return "a." + format.extensions().iterator().next();
     }
-    return smallest;
+
+    TestFiles written(Scene scene) throws IOException, FormatException {
+      TestFiles out = new TestFiles();
+      Landing landing = Landing.write(scene, options, "a", new TestFiles(), out, Progress.NONE);
+      assertEquals(file(), landing.mainFile());
+      return out;
+    }
+
+    TestFiles written(long seed) throws IOException, FormatException {
+      return written(RandomScene.of(new Random(seed)));
+    }
+
+    /** The smallest of some files, since it is read once for each of its bytes. */
+    TestFiles smallest() throws IOException, FormatException {
+      TestFiles smallest = written(20);
+      for (long seed = 21; seed < 32; seed++) {
+        TestFiles next = written(seed);
+        smallest = next.size(file()) < smallest.size(file()) ? next : smallest;
+      }
+      return smallest;
+    }
+
+    Scene read(ReadContext context) throws IOException, FormatException {
+      return Formats.find(options.format())
+          .flatMap(Format::reader)
+          .orElseThrow()
+          .read(file(), context);
+    }
+
+    Scene read(TestFiles files) throws IOException, FormatException {
+      return read(ReadContext.of(files));
+    }
+
+    /** What ought to come back of a scene, in metres with Y up. */
+    Scene expected(Scene scene) {
+      SceneWriter writer = Formats.writer(options.format());
+      Values values = Values.of(writer.fields(), options.options());
+      Holding holding = writer.holding(values);
+      Scene prepared = writer.prepared(scene, values);
+      Scene held = holding.isFlat() ? holding.held(prepared, file()) : holding.expected(prepared);
+      return Rebase.intoData(held, Frame.Y_UP_METRE);
+    }
+
+    /** What came back, the numbers taken for what was chosen. */
+    Scene landed(TestFiles files) throws IOException, FormatException {
+      SceneWriter writer = Formats.writer(options.format());
+      Values values = Values.of(writer.fields(), options.options());
+      return Rebase.intoData(writer.holding(values).read(file(), files), Frame.Y_UP_METRE);
+    }
   }
 
-  private Scene readBack(TestFiles files) throws Exception {
-    return read(file(), ReadContext.of(files));
+  static Stream<Form> forms() {
+    return Variants.encodings().entrySet().stream().map(e -> new Form(e.getKey(), e.getValue()));
   }
 
   @Test
-  void anEmptyFileIsRefusedByName() {
+  void everyFormatThatIsWrittenIsReadToo() {
+    assertTrue(Formats.written().stream().allMatch(f -> f.reader().isPresent()));
+  }
+
+  @ParameterizedTest
+  @MethodSource("forms")
+  void anEmptyFileIsRefusedByName(Form form) {
     FormatException e =
         assertThrows(
-            FormatException.class, () -> readBack(new TestFiles().with(file(), new byte[0])));
+            FormatException.class, () -> form.read(new TestFiles().with(form.file(), new byte[0])));
     assertEquals(FormatException.Kind.TRUNCATED, e.kind());
-    assertEquals(file(), e.resource());
+    assertEquals(form.file(), e.resource());
     assertTrue(e.getMessage().contains("empty"), e.getMessage());
   }
 
-  @Test
-  void partsNamesAndSizesComeBack() throws Exception {
+  @ParameterizedTest
+  @MethodSource("forms")
+  void partsNamesAndSizesComeBack(Form form) throws Exception {
     for (long seed = 20; seed < 32; seed++) {
-      Scene scene = expected(RandomScene.of(new Random(seed)));
-      Scene read = readBack(written(seed));
+      Scene scene = form.expected(RandomScene.of(new Random(seed)));
+      Scene read = form.landed(form.written(seed));
       assertEquals(scene.paths(), read.paths(), "seed " + seed);
       assertEquals(scene.materials().size(), read.materials().size(), "seed " + seed);
       assertEquals(scene.bounds().diagonal(), read.bounds().diagonal(), 1e-5, "seed " + seed);
@@ -82,48 +129,60 @@ public abstract class FormatConformanceTest {
     }
   }
 
-  @Test
-  void theSameSceneGivesTheSameBytes() throws Exception {
-    assertArrayEquals(written(3).bytes(file()), written(3).bytes(file()));
+  @ParameterizedTest
+  @MethodSource("forms")
+  void theSameSceneGivesTheSameBytes(Form form) throws Exception {
+    TestFiles once = form.written(3);
+    TestFiles again = form.written(3);
+    assertEquals(once.paths(), again.paths());
+    for (String path : once.paths()) {
+      assertArrayEquals(once.bytes(path), again.bytes(path), path);
+    }
   }
 
-  @Test
-  void aFileCutAtAnyByteEndsInASceneOrASentence() throws Exception {
-    byte[] whole = smallest().bytes(file());
-    for (int length = 1; length < whole.length; length++) {
-      byte[] cut = Arrays.copyOf(whole, length);
+  @ParameterizedTest
+  @MethodSource("forms")
+  void aFileCutAtAnyByteEndsInASceneOrASentence(Form form) throws Exception {
+    TestFiles files = form.smallest();
+    byte[] whole = files.bytes(form.file());
+    int step = 1 + whole.length / MOST_CUTS;
+    for (int length = 1; length < whole.length; length += step) {
       try {
-        readBack(new TestFiles().with(file(), cut));
+        form.read(files.with(form.file(), Arrays.copyOf(whole, length)));
       } catch (FormatException e) {
-        assertTrue(e.getMessage().startsWith(file()), e.getMessage());
+        assertTrue(e.getMessage().startsWith(form.file()), e.getMessage());
       }
     }
   }
 
-  @Test
-  void flippedBitsEndInASceneOrASentence() throws Exception {
-    byte[] whole = written(6).bytes(file());
+  @ParameterizedTest
+  @MethodSource("forms")
+  void flippedBitsEndInASceneOrASentence(Form form) throws Exception {
+    TestFiles files = form.written(6);
+    byte[] whole = files.bytes(form.file());
     Random random = new Random(99);
-    for (int i = 0; i < 2000; i++) {
+    for (int i = 0; i < 500; i++) {
       byte[] bad = whole.clone();
       bad[random.nextInt(bad.length)] ^= (byte) (1 << random.nextInt(8));
       try {
-        readBack(new TestFiles().with(file(), bad));
+        form.read(files.with(form.file(), bad));
       } catch (FormatException e) {
         assertFalse(e.getMessage().contains("Exception"), e.getMessage());
       }
     }
   }
 
-  @Test
-  void aDiskFaultIsNoFormatFault() throws Exception {
-    TestFiles files = written(7);
-    Resources failing = new FailingResources(files, files.bytes(file()).length / 2);
-    assertThrows(IOException.class, () -> read(file(), ReadContext.of(failing)));
+  @ParameterizedTest
+  @MethodSource("forms")
+  void aDiskFaultIsNoFormatFault(Form form) throws Exception {
+    TestFiles files = form.written(7);
+    Resources failing = new FailingResources(files, files.bytes(form.file()).length / 2);
+    assertThrows(IOException.class, () -> form.read(ReadContext.of(failing)));
   }
 
-  @Test
-  void readingCanBeCancelled() throws Exception {
+  @ParameterizedTest
+  @MethodSource("forms")
+  void readingCanBeCancelled(Form form) throws Exception {
     Progress cancelled =
         new Progress() {
           @Override
@@ -136,9 +195,9 @@ public abstract class FormatConformanceTest {
             return true;
           }
         };
-    TestFiles files = written(8);
+    TestFiles files = form.written(8);
     ReadContext context = new ReadContext(files, Map.of(), new Findings(), cancelled);
-    assertThrows(CancelledException.class, () -> read(file(), context));
+    assertThrows(CancelledException.class, () -> form.read(context));
   }
 
   /** Gives the first bytes of every file, then a fault. */

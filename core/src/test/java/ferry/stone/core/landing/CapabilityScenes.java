@@ -70,11 +70,6 @@ public final class CapabilityScenes {
         .build();
   }
 
-  private PolygonMesh withoutNormals() {
-    return mesh.withAttributes(
-        mesh.attributes().stream().filter(a -> a.semantic() != Attribute.Semantic.NORMAL).toList());
-  }
-
   private Scene build(Material material) {
     more.forEach(scene::add);
     Node shown =
@@ -181,10 +176,6 @@ public final class CapabilityScenes {
         p[10] = Float.NaN;
         s.mesh = s.mesh.withPoints(Coordinates.of(p));
       }
-      case SMOOTHING -> {
-        s.mesh = s.withoutNormals().toBuilder().smoothing(new int[] {1, 1}).build();
-      }
-      case SMOOTHING_BESIDE -> s.mesh = s.mesh.toBuilder().hardEdges(new int[] {0, 2}).build();
       case SUBDIVISION ->
           s.mesh =
               s.mesh.toBuilder()

@@ -9,6 +9,7 @@ import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.Contents;
 import ferry.stone.core.format.Format;
 import ferry.stone.core.format.Formats;
+import ferry.stone.core.format.Variants;
 import ferry.stone.core.format.fbx.FbxCapabilities;
 import ferry.stone.core.format.gltf.GltfCapabilities;
 import ferry.stone.core.proof.LedgerRow;
@@ -35,16 +36,19 @@ import org.junit.jupiter.api.TestFactory;
  */
 class ForecastTest {
   private static Map<String, LandingOptions> landings() {
-    Map<String, LandingOptions> all = new TreeMap<>();
-    all.put("glb", LandingOptions.of("glb"));
+    Map<String, LandingOptions> all = new TreeMap<>(Variants.all());
     all.put(
         "glb on a root", LandingOptions.of("glb").withTransforms(LandingOptions.Transforms.ROOT));
-    all.put("stl", LandingOptions.of("stl"));
-    all.put("stl text", LandingOptions.of("stl").with("encoding", "text").with("unit", "in"));
-    all.put("ply", LandingOptions.of("ply"));
-    all.put("ply text", LandingOptions.of("ply").with("encoding", "text").with("up", "z"));
-    all.put("ply in polygons", LandingOptions.of("ply").with("triangulate", false));
-    all.put("fbx", LandingOptions.of("fbx"));
+    all.put("stl in inches", LandingOptions.of("stl").with("encoding", "text").with("unit", "in"));
+    all.put("ply, Z up", LandingOptions.of("ply").with("encoding", "text").with("up", "z"));
+    all.put(
+        "obj cut, rounded, classic, Z up",
+        LandingOptions.of("obj")
+            .with("triangulate", true)
+            .with("decimals", "3")
+            .with("pbrKeys", false)
+            .with("unit", "cm")
+            .with("up", "z"));
     all.put(
         "fbx baked, cut, Z up",
         LandingOptions.of("fbx")
@@ -65,7 +69,7 @@ class ForecastTest {
     Map<Capability, String> worst = new TreeMap<>();
     for (LedgerRow row : proof.rows()) {
       if (row.verdict() != LedgerRow.Verdict.KEPT) {
-        assertTrue(row.about() != null, "no capability: " + row);
+        assertTrue(row.about() != null, options + ": no capability: " + row);
         worst.merge(row.about(), row.verdict().name(), (a, b) -> a.equals("LOST") ? a : b);
       }
     }

@@ -29,6 +29,17 @@ final class MoreCapabilityScenes {
     PolygonMesh mesh = plate.meshes().get(0);
     Node node = plate.nodes().get(0);
     return switch (capability) {
+      case SMOOTHING -> with(plate, bare(mesh).toBuilder().smoothing(new int[] {1, 1}).build());
+      case SMOOTHING_BESIDE -> with(plate, mesh.toBuilder().smoothing(new int[] {2, 3}).build());
+      case SHARP_EDGES -> with(plate, bare(mesh).toBuilder().hardEdges(new int[] {0, 2}).build());
+      case SHARP_EDGES_BESIDE -> with(plate, mesh.toBuilder().hardEdges(new int[] {0, 2}).build());
+      case OWN_TANGENTS -> {
+        float[] along = {1, 0, 0, 1};
+        int[] all = {0, 0, 0, 0};
+        yield with(
+            plate,
+            more(mesh, new Attribute("tangent", Semantic.TANGENT, Domain.VERTEX, 4, along, all)));
+      }
       case COLOURS -> with(plate, more(mesh, colours("colour")));
       case FURTHER_SETS -> with(plate, more(mesh, colours("first"), colours("second")));
       case SEAMS -> with(plate, seams(mesh));
@@ -147,5 +158,10 @@ final class MoreCapabilityScenes {
             Node.of(11, "high", 0, new Node.Content.Joint(0)).withTransform(raised),
             node.withContent(((Node.Content.MeshContent) node.content()).withSkin(50)));
     return plate.toBuilder().add(skin).nodes(nodes).build();
+  }
+
+  private static PolygonMesh bare(PolygonMesh mesh) {
+    return mesh.withAttributes(
+        mesh.attributes().stream().filter(a -> a.semantic() != Semantic.NORMAL).toList());
   }
 }

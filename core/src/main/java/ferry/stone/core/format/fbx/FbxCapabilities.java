@@ -86,6 +86,8 @@ public final class FbxCapabilities {
               Capability.UNUSED_VERTICES,
               Capability.SMOOTHING,
               Capability.SMOOTHING_BESIDE,
+              Capability.SHARP_EDGES,
+              Capability.SHARP_EDGES_BESIDE,
               Capability.TANGENTS,
               Capability.SUBDIVISION,
               Capability.PIVOTS,

@@ -2,7 +2,6 @@ package ferry.stone.core.format.fbx;
 
 import ferry.stone.core.field.Field;
 import ferry.stone.core.field.Values;
-import ferry.stone.core.format.ArrangedParts;
 import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Holding;
@@ -105,8 +104,7 @@ final class FbxLanding implements SceneWriter {
   public void foretell(Outlook outlook) {
     Told told = outlook.told();
     Scene far = outlook.far();
-    ArrangedParts.foretell(
-        FbxCapabilities.arrangement(outlook.arrived(), typed(outlook.options())), told);
+    told.said(FbxCapabilities.arrangement(outlook.arrived(), typed(outlook.options())));
     each(
         outlook,
         Capability.MATERIAL_CHANNELS,

@@ -1,17 +1,11 @@
 package ferry.stone.core.format.gltf;
 
-import ferry.stone.core.finding.Finding;
-import ferry.stone.core.finding.Findings;
-import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.Capability.Fate;
 import ferry.stone.core.format.CapabilityTable;
-import ferry.stone.core.math.Figures;
 import ferry.stone.core.motion.MorphTracks;
 import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.Scene;
-import java.util.ArrayList;
-import java.util.List;
 
 /** What glTF 2.0 carries, as read and written here. */
 public final class GltfCapabilities {
@@ -47,6 +41,16 @@ public final class GltfCapabilities {
               Fate.NONE,
               Fate.CHANGED,
               "The normals say the same; the groups themselves go.")
+          .set(
+              Capability.SHARP_EDGES,
+              Fate.NONE,
+              Fate.LOST,
+              "The shading is written as normals; the edges themselves go.")
+          .set(
+              Capability.SHARP_EDGES_BESIDE,
+              Fate.NONE,
+              Fate.CHANGED,
+              "The normals say the same; the edges themselves go.")
           .set(Capability.SUBDIVISION, Fate.NONE, Fate.LOST, "The mesh lands as its cage.")
           .set(Capability.FACE_SETS, Fate.NONE, Fate.LOST, "The format has no sets of faces.")
           .set(
@@ -175,33 +179,10 @@ public final class GltfCapabilities {
 
   private GltfCapabilities() {}
 
-  /**
-   * What the writer would say of the hierarchy, from a scene in glTF's frame; nothing is written.
-   */
-  public static List<Finding> arrangement(Scene scene) {
-    Findings findings = new Findings();
-    GltfArrangement.arrange(scene, findings);
-    return findings.list();
-  }
-
   /** Name of the material of which one without textures was made. */
   public static String original(String name) {
     String end = UvlessTextures.COPY;
     return name.endsWith(end) ? name.substring(0, name.length() - end.length()) : name;
-  }
-
-  /** What the writer would say of textures on meshes without UVs, and of missing tangents. */
-  public static List<Finding> surfaces(Scene scene, boolean tangents) {
-    Findings findings = new Findings();
-    Scene kept = UvlessTextures.leaveOut(scene, findings);
-    List<Finding> all = new ArrayList<>(findings.list());
-    List<String> needed = GltfTangents.of(kept, tangents).needed(kept);
-    if (!needed.isEmpty()) {
-      all.add(
-          Finding.of("tangents-computed", Severity.NOTE, needed.get(0), "")
-              .measured(Figures.count(needed.size(), "part")));
-    }
-    return all;
   }
 
   /** Whether a track has a place in the format. */

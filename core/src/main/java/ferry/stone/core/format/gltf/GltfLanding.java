@@ -2,11 +2,8 @@ package ferry.stone.core.format.gltf;
 
 import ferry.stone.core.field.Field;
 import ferry.stone.core.field.Values;
-import ferry.stone.core.finding.Finding;
-import ferry.stone.core.finding.Severity;
-import ferry.stone.core.format.ArrangedParts;
+import ferry.stone.core.finding.Findings;
 import ferry.stone.core.format.Capability;
-import ferry.stone.core.format.Capability.Fate;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Holding;
 import ferry.stone.core.format.SceneWriter;
@@ -215,21 +212,18 @@ final class GltfLanding implements SceneWriter {
   @Override
   public void foretell(Outlook outlook) {
     Told told = outlook.told();
-    ArrangedParts.foretell(GltfCapabilities.arrangement(outlook.arrived()), told);
-    new MaterialForecast(outlook.far(), outlook.cargo()).tell(told);
     GltfPacking packing = packing(outlook.options());
-    for (Finding said : GltfCapabilities.surfaces(outlook.far(), packing.tangents())) {
-      told.item(
-          said.code().equals("tangents-computed") ? Capability.TANGENTS : Capability.NO_UVS,
-          said.severity() == Severity.FIX ? Fate.LOST : Fate.CHANGED,
-          said.measured(),
-          said.where(),
-          List.of());
-    }
-    boolean packed = packing.quantized() || packing.drawOrder() || packing.instanced();
+    Findings said = new Findings();
+    GltfWriter.arranged(outlook.arrived(), packing, said);
+    told.said(said.list());
+    new MaterialForecast(outlook.far(), outlook.cargo()).tell(told);
+    boolean reordered =
+        packing.drawOrder()
+            && outlook.arrived().shownMeshes().stream()
+                .anyMatch(shown -> shown.mesh().faces().faceCount() > 0);
     int larger =
         MaterialForecast.largerThan(outlook.far(), packing.largestTexture(), outlook.cargo());
-    told.count(Capability.PACKING, (packed ? 1 : 0) + larger, "choice", "");
+    told.count(Capability.PACKING, (reordered ? 1 : 0) + larger, "choice", "");
   }
 
   @Override

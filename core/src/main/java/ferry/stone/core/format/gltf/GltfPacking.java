@@ -84,6 +84,10 @@ public record GltfPacking(
               .flatMap(p -> SmallPrimitives.of(p, MOST_SHORT_VERTICES).stream())
               .toList();
     }
+    if (compressed) {
+      primitives =
+          primitives.stream().map(p -> p.withIndices(MeshoptEncoder.turned(p.indices()))).toList();
+    }
     return primitives;
   }
 }

@@ -90,7 +90,8 @@ public final class GltfWriter {
     return writer.save(stem, output);
   }
 
-  private static GltfGathered arranged(Scene scene, GltfPacking packing, Findings findings) {
+  /** The scene as glTF can hold it, and what is said of that: forecast and writer ask the same. */
+  static GltfGathered arranged(Scene scene, GltfPacking packing, Findings findings) {
     Scene whole = InBetweens.asTargets(scene);
     if (whole != scene) {
       findings.add(

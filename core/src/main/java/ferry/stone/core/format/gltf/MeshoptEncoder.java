@@ -140,7 +140,7 @@ final class MeshoptEncoder {
   /** Packs whole triangles: {@code int[3*t]}. */
   static byte[] triangles(int[] indices) {
     MeshoptEncoder data = new MeshoptEncoder(indices.length / 3 + 64);
-    byte[] codes = new Triangles(data).codes(indices);
+    byte[] codes = new Triangles(data).codes(indices, null);
     MeshoptEncoder all = new MeshoptEncoder(1 + codes.length + data.size + GROUP);
     all.write(0xe1);
     all.write(codes);
@@ -149,6 +149,13 @@ final class MeshoptEncoder {
       all.write(pair);
     }
     return all.bytes();
+  }
+
+  /** The triangles as they come back, each from the corner that packing begins it at. */
+  static int[] turned(int[] indices) {
+    int[] turned = new int[indices.length];
+    new Triangles(new MeshoptEncoder(indices.length / 3 + 64)).codes(indices, turned);
+    return turned;
   }
 
   /** Number of bits by seven, the lowest first, of the distance to the last written out vertex. */
@@ -173,7 +180,10 @@ final class MeshoptEncoder {
       this.data = data;
     }
 
-    byte[] codes(int[] indices) {
+    /**
+     * @param turned takes the triangles as they are packed, or {@code null}
+     */
+    byte[] codes(int[] indices, int[] turned) {
       byte[] codes = new byte[indices.length / 3];
       for (int t = 0; t < codes.length; t++) {
         int a = indices[3 * t];
@@ -186,15 +196,15 @@ final class MeshoptEncoder {
           turn = is(e, a, b) ? 0 : is(e, b, c) ? 1 : is(e, c, a) ? 2 : -1;
           edge = turn >= 0 ? ago : -1;
         }
-        if (edge >= 0) {
-          codes[t] =
-              (byte)
-                  (turn == 0
-                      ? beside(edge, a, b, c)
-                      : turn == 1 ? beside(edge, b, c, a) : beside(edge, c, a, b));
-        } else {
-          codes[t] =
-              (byte) (b == next ? alone(b, c, a) : c == next ? alone(c, a, b) : alone(a, b, c));
+        int first = edge >= 0 ? turn : b == next ? 1 : c == next ? 2 : 0;
+        int x = indices[3 * t + first];
+        int y = indices[3 * t + (first + 1) % 3];
+        int z = indices[3 * t + (first + 2) % 3];
+        codes[t] = (byte) (edge >= 0 ? beside(edge, x, y, z) : alone(x, y, z));
+        if (turned != null) {
+          turned[3 * t] = x;
+          turned[3 * t + 1] = y;
+          turned[3 * t + 2] = z;
         }
       }
       return codes;

@@ -20,50 +20,6 @@ import java.util.TreeMap;
 
 /** Makes scene materials of MTL blocks and finds the images they name. */
 final class MaterialAssembler {
-  private static final Map<String, Channel> VALUES =
-      Map.ofEntries(
-          Map.entry("kd", Channel.BASE_COLOUR),
-          Map.entry("ka", Channel.AMBIENT),
-          Map.entry("ks", Channel.SPECULAR),
-          Map.entry("ke", Channel.EMISSIVE),
-          Map.entry("tf", Channel.TRANSMISSION),
-          Map.entry("ns", Channel.SHININESS),
-          Map.entry("ni", Channel.IOR),
-          Map.entry("d", Channel.OPACITY),
-          Map.entry("sharpness", Channel.SHARPNESS),
-          Map.entry("pr", Channel.ROUGHNESS),
-          Map.entry("pm", Channel.METALLIC),
-          Map.entry("ps", Channel.SHEEN),
-          Map.entry("pc", Channel.CLEARCOAT),
-          Map.entry("pcr", Channel.CLEARCOAT_ROUGHNESS),
-          Map.entry("aniso", Channel.ANISOTROPY),
-          Map.entry("anisor", Channel.ANISOTROPY_ROTATION));
-  private static final Map<String, Channel> MAPS =
-      Map.ofEntries(
-          Map.entry("map_kd", Channel.BASE_COLOUR),
-          Map.entry("map_ka", Channel.AMBIENT),
-          Map.entry("map_ks", Channel.SPECULAR),
-          Map.entry("map_ke", Channel.EMISSIVE),
-          Map.entry("map_ns", Channel.SHININESS),
-          Map.entry("map_d", Channel.OPACITY),
-          Map.entry("map_tr", Channel.OPACITY),
-          Map.entry("bump", Channel.BUMP),
-          Map.entry("map_bump", Channel.BUMP),
-          Map.entry("norm", Channel.NORMAL),
-          Map.entry("map_norm", Channel.NORMAL),
-          Map.entry("disp", Channel.DISPLACEMENT),
-          Map.entry("map_disp", Channel.DISPLACEMENT),
-          Map.entry("decal", Channel.DECAL),
-          Map.entry("refl", Channel.REFLECTION),
-          Map.entry("map_refl", Channel.REFLECTION),
-          Map.entry("map_pr", Channel.ROUGHNESS),
-          Map.entry("map_pm", Channel.METALLIC),
-          Map.entry("map_ps", Channel.SHEEN),
-          Map.entry("map_pc", Channel.CLEARCOAT),
-          Map.entry("map_pcr", Channel.CLEARCOAT_ROUGHNESS),
-          Map.entry("map_ao", Channel.OCCLUSION),
-          Map.entry("map_orm", Channel.OCCLUSION_ROUGHNESS_METALLIC));
-
   private final SceneBuilder scene;
   private final ReferenceFinder finder;
   private final Findings findings;
@@ -119,7 +75,7 @@ final class MaterialAssembler {
     Map<Channel, double[]> factors = new EnumMap<>(Channel.class);
     mtl.values.forEach(
         (key, value) -> {
-          Channel channel = VALUES.get(key);
+          Channel channel = MtlKeys.VALUE_CHANNELS.get(key);
           if (channel != null) {
             factors.put(channel, value);
           }
@@ -131,7 +87,7 @@ final class MaterialAssembler {
     Map<Channel, TextureUse> textures = new EnumMap<>(Channel.class);
     mtl.maps.forEach(
         (key, map) -> {
-          Channel channel = MAPS.get(key);
+          Channel channel = MtlKeys.MAP_CHANNELS.get(key);
           if (channel != null) {
             textures.putIfAbsent(channel, use(map, channel, mtl));
           }

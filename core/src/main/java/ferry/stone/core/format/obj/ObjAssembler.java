@@ -113,7 +113,8 @@ final class ObjAssembler {
     }
     float largest = 0;
     for (int i = 0; i < data.colours.size(); i++) {
-      largest = Math.max(largest, data.colours.get(i));
+      // No number stands for no colour.
+      largest = data.colours.get(i) > largest ? data.colours.get(i) : largest;
     }
     if (largest > 1.5f && largest <= 255f) {
       ferry.stone.core.math.FloatList scaled =

@@ -159,10 +159,10 @@ final class ObjBlockParser {
     data.colours.add((float) c);
   }
 
-  /** White for vertices written without a colour in a file that has colours. */
+  /** No number for vertices written without a colour in a file that has colours. */
   private void padColours(int plus) {
     if (data.colours != null) {
-      data.colours.fill(1f, 3 * (data.vertexCount() + plus) - data.colours.size());
+      data.colours.fill(Float.NaN, 3 * (data.vertexCount() + plus) - data.colours.size());
     }
   }
 

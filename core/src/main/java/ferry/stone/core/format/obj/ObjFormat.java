@@ -56,7 +56,7 @@ public final class ObjFormat implements Format {
 
   @Override
   public Optional<SceneWriter> writer() {
-    return Optional.empty();
+    return Optional.of(new ObjLanding());
   }
 
   @Override

@@ -186,7 +186,7 @@ final class ObjJoin {
     return lists.stream().anyMatch(l -> l == null) ? null : IntList.join(lists);
   }
 
-  /** White for the vertices of parts without colours, when another part has some. */
+  /** No numbers for the vertices of parts without colours, when another part has some. */
   private void colours() {
     if (parts.stream().anyMatch(p -> p.colours != null)) {
       Stream<FloatList> colours =
@@ -194,7 +194,7 @@ final class ObjJoin {
               .map(
                   p -> {
                     FloatList list = p.colours == null ? new FloatList(0) : p.colours;
-                    list.fill(1f, 3 * p.vertexCount() - list.size());
+                    list.fill(Float.NaN, 3 * p.vertexCount() - list.size());
                     return list;
                   });
       all.colours = FloatList.join(colours.toList());

@@ -83,13 +83,8 @@ final class ObjPart {
     addIndexed(attributes, "uv", Attribute.Semantic.UV, 2, uvIndex, uvs, data.uvs);
     addIndexed(
         attributes, "normal", Attribute.Semantic.NORMAL, 3, normalIndex, normals, data.normals);
-    if (data.colours != null) {
-      float[] colours = new float[3 * kept.length];
-      for (int i = 0; i < kept.length; i++) {
-        for (int k = 0; k < 3; k++) {
-          colours[3 * i + k] = data.colours.get(3 * kept[i] + k);
-        }
-      }
+    float[] colours = colours(kept);
+    if (colours != null) {
       attributes.add(
           new Attribute(
               "colour", Attribute.Semantic.COLOUR, Attribute.Domain.VERTEX, 3, colours, null));
@@ -125,6 +120,21 @@ final class ObjPart {
         points.add(data.points.get(p));
       }
     }
+  }
+
+  /** White where a vertex has none; {@code null} when none has. */
+  private float[] colours(int[] kept) {
+    if (data.colours == null) {
+      return null;
+    }
+    float[] colours = new float[3 * kept.length];
+    boolean any = false;
+    for (int i = 0; i < colours.length; i++) {
+      float value = data.colours.get(3 * kept[i / 3] + i % 3);
+      any |= !Float.isNaN(value);
+      colours[i] = Float.isNaN(value) ? 1 : value;
+    }
+    return any ? colours : null;
   }
 
   private Coordinates positions(int[] kept) {

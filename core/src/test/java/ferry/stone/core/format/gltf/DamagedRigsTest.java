@@ -6,7 +6,6 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import ferry.stone.core.RandomRig;
 import ferry.stone.core.TestFiles;
 import ferry.stone.core.finding.Findings;
-import ferry.stone.core.format.FormatConformanceTest;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.motion.Deform;
@@ -14,7 +13,6 @@ import ferry.stone.core.motion.Pose;
 import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.work.Progress;
-import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
@@ -23,23 +21,8 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 
-class GltfConformanceTest extends FormatConformanceTest {
-  @Override
-  protected String file() {
-    return "a.glb";
-  }
-
-  @Override
-  protected void write(Scene scene, TestFiles out) throws IOException, FormatException {
-    GltfWriter.write(
-        scene, GltfOptions.glb(), "a", new TestFiles(), out, new Findings(), Progress.NONE);
-  }
-
-  @Override
-  protected Scene read(String file, ReadContext context) throws IOException, FormatException {
-    return GltfReader.read(file, context);
-  }
-
+/** Damaged rigs: what is read of them must also pose, be looked at and land. */
+class DamagedRigsTest {
   private static byte[] rig(long seed, GltfOptions.Container container) throws Exception {
     TestFiles out = new TestFiles();
     GltfWriter.write(
