@@ -1,13 +1,45 @@
-// node read-flat.mjs FILE : what three's STLLoader or PLYLoader makes of a file: triangles, box, area
-// and the mean of each layer.
+// node read-flat.mjs FILE : what three's STLLoader, PLYLoader or OBJLoader with MTLLoader makes of a
+// file: triangles, box, area, the mean of each layer, and the materials with their colours.
 import fs from 'node:fs';
+import { BufferAttribute, BufferGeometry, Color } from 'three';
+import { MTLLoader } from 'three/examples/jsm/loaders/MTLLoader.js';
+import { OBJLoader } from 'three/examples/jsm/loaders/OBJLoader.js';
 import { PLYLoader } from 'three/examples/jsm/loaders/PLYLoader.js';
 import { STLLoader } from 'three/examples/jsm/loaders/STLLoader.js';
 
 const file = process.argv[2];
 const bytes = fs.readFileSync(file);
 const data = bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.length);
-const geometry = file.endsWith('.stl') ? new STLLoader().parse(data) : new PLYLoader().parse(data);
+const materials = [];
+const geometry = file.endsWith('.stl')
+  ? new STLLoader().parse(data)
+  : file.endsWith('.obj')
+    ? objects(bytes.toString())
+    : new PLYLoader().parse(data);
+
+// All faces of all objects as one geometry; the library is read beside.
+function objects(text) {
+  const library = file.replace(/obj$/, 'mtl');
+  const loader = new OBJLoader();
+  if (fs.existsSync(library)) {
+    const creator = new MTLLoader().parse(fs.readFileSync(library, 'utf8'), '');
+    for (const [name, info] of Object.entries(creator.materialsInfo)) {
+      const kd = info.kd ?? [1, 1, 1];
+      materials.push({ name, kd: new Color(...kd.map(Number)).toArray(), map: info.map_kd ?? null });
+    }
+  }
+  const meshes = [];
+  loader.parse(text).traverse((o) => o.isMesh && meshes.push(o));
+  const parts = meshes.map((m) => m.geometry);
+  const names = ['position', 'normal', 'uv', 'color'].filter((n) => parts.every((g) => g.getAttribute(n)));
+  const joined = new BufferGeometry();
+  for (const name of names) {
+    const all = parts.flatMap((g) => Array.from(g.getAttribute(name).array));
+    joined.setAttribute(name, new BufferAttribute(new Float32Array(all), parts[0].getAttribute(name).itemSize));
+  }
+  joined.userData.used = [...new Set(meshes.flatMap((m) => [m.material].flat().map((x) => x.name)))];
+  return joined;
+}
 const flat = geometry.index ? geometry.toNonIndexed() : geometry;
 const p = flat.getAttribute('position');
 const min = [Infinity, Infinity, Infinity];
@@ -44,6 +76,8 @@ console.log(
     triangles: p.count / 3,
     vertices: geometry.getAttribute('position').count,
     solids: geometry.groups.length,
+    materials,
+    used: geometry.userData.used ?? [],
     min,
     max,
     area,

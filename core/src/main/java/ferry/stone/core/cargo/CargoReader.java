@@ -10,6 +10,7 @@ import ferry.stone.core.format.Format;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Formats;
 import ferry.stone.core.format.ReadContext;
+import ferry.stone.core.format.ReaderSays;
 import ferry.stone.core.format.SceneReader;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
@@ -19,32 +20,9 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 
 /** Reads all scene files of a cargo into one scene. */
 public final class CargoReader {
-  /** Codes of findings that tell of something that a reader left out. */
-  private static final Set<String> NOT_READ =
-      Set.of(
-          "statements-not-read",
-          "colours-not-read",
-          "layer-mapping-unknown",
-          "layer-too-short",
-          "link-mode-additive",
-          "morph-of-other-values",
-          "motion-outside-scene",
-          "motion-twice",
-          "motion-shears",
-          "pointer-not-carried",
-          "keys-out-of-order",
-          "smoothing-not-read",
-          "shape-out-of-range",
-          "weights-out-of-range",
-          "material-file-missing",
-          "material-undefined",
-          "uv-index-out-of-range",
-          "normal-index-out-of-range");
-
   private CargoReader() {}
 
   /**
@@ -94,7 +72,7 @@ public final class CargoReader {
     context.findings().addAll(own.list());
     SceneBuilder told = scene.toBuilder();
     for (Finding finding : own.list()) {
-      boolean part = NOT_READ.contains(finding.code());
+      boolean part = ReaderSays.isLoss(finding.code());
       boolean layers =
           finding.code().equals("texture-layers") && finding.severity() != Severity.NOTE;
       if (part || layers) {

@@ -1,5 +1,6 @@
 package ferry.stone.core.format;
 
+import ferry.stone.core.format.collada.ColladaFormat;
 import ferry.stone.core.format.fbx.FbxFormat;
 import ferry.stone.core.format.gltf.GltfFormat;
 import ferry.stone.core.format.obj.ObjFormat;
@@ -23,8 +24,7 @@ public final class Formats {
   public static final int HEAD = 4096;
 
   /** Endings of formats that are known and not read yet. */
-  static final Set<String> COMING =
-      Set.of("usd", "usda", "usdc", "usdz", "abc", "mdd", "pc2", "dae", "zae");
+  static final Set<String> COMING = Set.of("usd", "usda", "usdc", "usdz", "abc", "mdd", "pc2");
 
   private static final List<Format> KNOWN =
       new CopyOnWriteArrayList<>(
@@ -34,7 +34,8 @@ public final class Formats {
               FbxFormat.FBX,
               ObjFormat.OBJ,
               StlFormat.STL,
-              PlyFormat.PLY));
+              PlyFormat.PLY,
+              ColladaFormat.COLLADA));
 
   public static final List<Format> ALL = Collections.unmodifiableList(KNOWN);
 

@@ -11,12 +11,16 @@ import org.joml.Vector3d;
  * (Sutherland, Sproull and Schumacker 1974). A quad is cut along the diagonal that keeps both
  * halves facing the polygon's side; if both do, along 0–2. From {@value #LARGE} corners on {@link
  * MonotoneCut} is used, so that time is O(n log n) for a polygon of n corners. A polygon without
- * area, or one that crosses itself so that no ear is left, is cut as a fan, and so is a large one
- * that crosses or touches itself; every polygon gives n − 2 triangles.
+ * area, or one that crosses itself so that no ear is left, is cut as a fan, and so is one of more
+ * than {@value #LARGE_TOUCHING} corners that crosses or touches itself; every polygon gives n − 2
+ * triangles.
  */
 public final class Triangulation {
   /** Corners from which ear clipping would take too long. */
   static final int LARGE = 400;
+
+  /** Up to here one that touches itself is clipped all the same. */
+  private static final int LARGE_TOUCHING = 3000;
 
   private final Coordinates points;
   private double[] px = new double[16];
@@ -56,6 +60,10 @@ public final class Triangulation {
 
   private int large(int start, int n, int[] out, int at) {
     int[] cut = MonotoneCut.of(px, py, n);
+    if (cut == null && n <= LARGE_TOUCHING) {
+      // As a face whose outline runs to its holes and back.
+      return clip(start, n, out, at);
+    }
     int place = at;
     for (int i = 0; i < n - 2; i++) {
       place =

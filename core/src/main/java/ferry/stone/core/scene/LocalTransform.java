@@ -1,6 +1,5 @@
 package ferry.stone.core.scene;
 
-import java.util.List;
 import org.joml.Matrix3d;
 import org.joml.Matrix4d;
 import org.joml.Matrix4dc;
@@ -213,22 +212,5 @@ public sealed interface LocalTransform {
     public Matrix4d toMatrix() {
       return new Matrix4d(matrix);
     }
-  }
-
-  /** A list of operations, the first outermost; their names are kept. */
-  record OpList(List<Op> ops, boolean resetsStack) implements LocalTransform {
-    public OpList {
-      ops = List.copyOf(ops);
-    }
-
-    @Override
-    public Matrix4d toMatrix() {
-      Matrix4d result = new Matrix4d();
-      ops.forEach(op -> result.mul(op.matrix()));
-      return result;
-    }
-
-    /** One operation under its written name. */
-    public record Op(String name, Matrix4dc matrix) {}
   }
 }

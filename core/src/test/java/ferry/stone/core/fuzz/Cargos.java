@@ -5,6 +5,7 @@ import ferry.stone.core.RandomScene;
 import ferry.stone.core.TestFiles;
 import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.collada.DaeText;
 import ferry.stone.core.landing.CapabilityFiles;
 import ferry.stone.core.landing.CapabilityScenes;
 import ferry.stone.core.landing.Landing;
@@ -77,6 +78,7 @@ public final class Cargos {
   public static Map<String, TestFiles> all() throws IOException, FormatException {
     Map<String, TestFiles> all = new TreeMap<>();
     all.put("a.obj", CapabilityFiles.all().with("a.obj", OBJ).with("a.mtl", MTL));
+    all.put("a.dae", CapabilityFiles.all().with("a.dae", DaeText.whole()));
     for (int seed = 1; seed <= 3; seed++) {
       Scene rig = RandomRig.of(new Random(seed), 5);
       Scene sheet = RandomScene.of(new Random(seed));
@@ -94,10 +96,13 @@ public final class Cargos {
       all.put("rig " + seed + " binary.fbx", landed(rig, BINARY));
       all.put("rig " + seed + " text.fbx", landed(rig, TEXT));
       all.put("sheet " + seed + ".fbx", landed(sheet, BINARY));
-      for (String format : new String[] {"stl", "ply"}) {
+      for (String format : new String[] {"stl", "ply", "obj"}) {
         LandingOptions bare = LandingOptions.of(format);
         all.put("sheet " + seed + " binary." + format, landed(sheet, bare));
-        all.put("sheet " + seed + " text." + format, landed(sheet, bare.with("encoding", "text")));
+        if (!format.equals("obj")) {
+          LandingOptions text = bare.with("encoding", "text");
+          all.put("sheet " + seed + " text." + format, landed(sheet, text));
+        }
       }
     }
     for (Capability capability : Capability.values()) {
@@ -111,7 +116,7 @@ public final class Cargos {
   /** The scene file of a cargo. */
   public static String scene(TestFiles cargo) {
     List<String> scenes = new ArrayList<>(cargo.paths());
-    scenes.removeIf(p -> !p.matches("a\\.(obj|gltf|glb|fbx|stl|ply)"));
+    scenes.removeIf(p -> !p.matches("a\\.(obj|gltf|glb|fbx|stl|ply|dae)"));
     return scenes.get(0);
   }
 

@@ -146,7 +146,6 @@ public final class FbxReader {
 
   private void geometry(FbxDocument.Item item) throws FormatException {
     if (!item.type().equals("Mesh")) {
-      scene.unread("Geometry of the kind " + item.type() + ": " + item.name());
       context
           .findings()
           .add(
