@@ -8,10 +8,12 @@ import ferry.stone.core.cargo.CargoFolder;
 import ferry.stone.core.cargo.CargoReader;
 import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.ReadContext;
+import ferry.stone.core.geometry.MeshClean;
 import ferry.stone.core.geometry.MeshMeasure;
 import ferry.stone.core.geometry.Triangulate;
 import ferry.stone.core.landing.Landing;
 import ferry.stone.core.landing.LandingOptions;
+import ferry.stone.core.math.Bounds;
 import ferry.stone.core.proof.LedgerRow.Verdict;
 import ferry.stone.core.proof.Proof;
 import ferry.stone.core.scene.Attribute.Semantic;
@@ -113,16 +115,19 @@ class FlatOthersIT {
     JsonNode theirs = Node.run("read-flat.mjs", file);
     long triangles = ours.meshes().stream().mapToLong(m -> m.faces().triangleCount()).sum();
     assertEquals(triangles, theirs.path("triangles").asLong(), what);
-    var box = ours.bounds();
+    // Three shows faces alone, not the vertices that none of them uses.
+    Bounds box = Bounds.EMPTY;
+    for (PolygonMesh mesh : ours.meshes()) {
+      PolygonMesh faces = mesh.toBuilder().loose(null).build();
+      box = box.union(MeshClean.unusedVertices(faces).mesh().points().bounds());
+    }
     double size = box.diagonal();
     for (int k = 0; k < 3; k++) {
       assertEquals(box.min(k), theirs.at("/min/" + k).asDouble(), 1e-6 * size, what);
       assertEquals(box.max(k), theirs.at("/max/" + k).asDouble(), 1e-6 * size, what);
     }
     double area = ours.meshes().stream().mapToDouble(m -> MeshMeasure.of(m).area()).sum();
-    // Three keeps floats: far from the origin its triangles are coarse.
-    boolean coarse = file.toString().endsWith(".obj") && box.farthest() > 1000 * size;
-    assertEquals(area, theirs.path("area").asDouble(), (coarse ? 0.2 : 1e-3) * area, what);
+    assertEquals(area, theirs.path("area").asDouble(), 1e-3 * area, what);
     if (file.toString().endsWith(".obj")) {
       materials(ours, theirs, what);
     } else if (file.toString().endsWith(".ply")) {

@@ -14,8 +14,11 @@ final class Node {
 
   private Node() {}
 
-  static JsonNode run(String script, Path file) throws IOException, InterruptedException {
-    return JSON.readTree(output(List.of("node", script, file.toString())));
+  static JsonNode run(String script, Path file, String... more)
+      throws IOException, InterruptedException {
+    List<String> command = new ArrayList<>(List.of("node", script, file.toString()));
+    command.addAll(List.of(more));
+    return JSON.readTree(output(command));
   }
 
   /** What a script says of each file, a line for each. */

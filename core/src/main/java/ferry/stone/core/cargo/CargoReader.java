@@ -57,7 +57,9 @@ public final class CargoReader {
       scenes.add(readOne(files.get(i), part));
     }
     noteRuns(files, context);
-    return scenes.size() == 1 ? scenes.get(0) : SceneMerge.merge(name, files, scenes);
+    return scenes.size() == 1
+        ? scenes.get(0)
+        : SceneMerge.merge(name, files, scenes, context.findings());
   }
 
   /**

@@ -1,149 +1,157 @@
 package ferry.stone.core.cargo;
 
+import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Findings;
+import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.CargoPath;
-import ferry.stone.core.format.FormatException;
-import ferry.stone.core.scene.Channel;
-import ferry.stone.core.scene.Clip;
+import ferry.stone.core.math.Figures;
+import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.Material;
 import ferry.stone.core.scene.Node;
-import ferry.stone.core.scene.NodeSet;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
-import ferry.stone.core.scene.Skin;
+import ferry.stone.core.scene.SceneMap;
 import ferry.stone.core.scene.Texture;
 import ferry.stone.core.scene.TextureUse;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 
 /**
  * Puts scenes read from several files under one name, each below a group named after its file.
- * Textures of one path and materials that say the same under one name become one.
+ * Files of another unit, other axes or other conventions are brought to those of the first that
+ * states its own. Textures of one path and materials that say the same under one name become one.
  */
 final class SceneMerge {
   private final SceneBuilder builder;
+  private final Findings findings;
   private final Map<String, Integer> textureByPath = new HashMap<>();
   private final Map<String, Integer> materialBySignature = new HashMap<>();
+  private double rate;
 
-  private SceneMerge(String name) {
+  private SceneMerge(String name, Findings findings) {
     builder = new SceneBuilder(name);
+    this.findings = findings;
   }
 
-  static Scene merge(String name, List<String> files, List<Scene> scenes) throws FormatException {
-    SceneMerge merge = new SceneMerge(name);
-    Scene first = scenes.get(0);
+  static Scene merge(String name, List<String> files, List<Scene> scenes, Findings findings) {
+    SceneMerge merge = new SceneMerge(name, findings);
+    Scene base =
+        scenes.stream()
+            .filter(s -> s.unitSource() != FrameSource.ASSUMED)
+            .findFirst()
+            .orElse(scenes.get(0));
     merge
         .builder
-        .frame(first.frame(), first.unitSource(), first.axesSource())
-        .uvOrigin(first.uvOrigin())
-        .linearColours(first.linearColours());
+        .frame(base.frame(), base.unitSource(), base.axesSource())
+        .uvOrigin(base.uvOrigin())
+        .linearColours(base.linearColours());
     StringBuilder comments = new StringBuilder();
     for (int i = 0; i < scenes.size(); i++) {
-      Scene scene = scenes.get(i);
-      if (scene.uvOrigin() != first.uvOrigin() || !scene.frame().equals(first.frame())) {
-        throw new FormatException(
-            FormatException.Kind.UNSUPPORTED,
-            files.get(i),
-            "",
-            "its units or axes differ from those of "
-                + files.get(0)
-                + ", so the two cannot be read into one scene yet. Bring them one by one.");
+      Scene own = scenes.get(i);
+      Scene scene = own;
+      if (!SameConventions.hold(own, base)) {
+        scene = SameConventions.of(own, base);
+        merge.tell(files.get(i), own, base);
       }
+      merge.rate(files.get(i), own.framesPerSecond());
       merge.add(scene, CargoPath.stem(files.get(i)));
-      scene.unread().forEach(merge.builder::unread);
-      Object said = scene.properties().get("comments");
+      own.unread().forEach(merge.builder::unread);
+      Object said = own.properties().get("comments");
       comments.append(said == null ? "" : said + "\n");
     }
     if (!comments.isEmpty()) {
       merge.builder.property("comments", comments.toString());
     }
-    return merge.builder.build();
+    return merge.builder.framesPerSecond(merge.rate).build();
+  }
+
+  private void tell(String file, Scene own, Scene base) {
+    if (own.frame().equals(base.frame())) {
+      return;
+    }
+    boolean assumed = own.unitSource() == FrameSource.ASSUMED;
+    findings.add(
+        Finding.of(
+                "brought-to-one-frame",
+                assumed ? Severity.LOOK : Severity.NOTE,
+                file,
+                "The files of the cargo differ in unit or axes: this one was brought to those of"
+                    + " the others."
+                    + (assumed
+                        ? " It states no unit of its own: see whether its size is right."
+                        : ""))
+            .measured(own.frame().label() + " → " + base.frame().label())
+            .evidence(assumed ? "its unit is taken for " + own.frame().label() : "its header"));
+  }
+
+  private void rate(String file, double own) {
+    if (rate > 0 && own > 0 && rate != own) {
+      findings.add(
+          Finding.of(
+                  "frame-rates-differ",
+                  Severity.NOTE,
+                  file,
+                  "Its motion was made at another rate; it is kept in seconds, so nothing moves.")
+              .measured(
+                  Figures.plain(own) + " against " + Figures.plain(rate) + " frames a second"));
+    }
+    rate = rate > 0 ? rate : own;
   }
 
   private void add(Scene scene, String group) {
-    Map<Integer, Integer> textures = new HashMap<>();
+    SceneMap map = SceneMap.fresh(scene, builder);
+    List<Texture> textures = new ArrayList<>();
+    Map<Integer, Integer> textureIds = new HashMap<>();
     for (Texture t : scene.textures()) {
       String key = t.resource() != null ? t.resource() : "?" + t.written();
       Integer known = t.embedded() == null ? textureByPath.get(key) : null;
       if (known == null) {
         known = builder.newId();
-        textureByPath.put(key, known);
-        builder.add(
-            new Texture(known, t.name(), t.written(), t.resource(), t.embedded(), t.packed()));
+        textures.add(t);
+        if (t.embedded() == null) {
+          textureByPath.put(key, known);
+        }
       }
-      textures.put(t.id(), known);
+      textureIds.put(t.id(), known);
+      map.texture(t.id(), known);
     }
-    Map<Integer, Integer> materials = new HashMap<>();
+    List<Material> materials = new ArrayList<>();
     for (Material m : scene.materials()) {
-      Material moved = remap(m, textures);
-      Integer known = materialBySignature.get(signature(moved));
+      String signature = signature(m, textureIds);
+      Integer known = materialBySignature.get(signature);
       if (known == null) {
         known = builder.newId();
-        materialBySignature.put(signature(moved), known);
-        builder.add(moved.withId(known));
+        materialBySignature.put(signature, known);
+        materials.add(m);
       }
-      materials.put(m.id(), known);
-    }
-    Map<Integer, Integer> meshes = new HashMap<>();
-    for (PolygonMesh mesh : scene.meshes()) {
-      int id = builder.newId();
-      meshes.put(mesh.id(), id);
-      int[] slots = remap(mesh.materialIds(), materials);
-      builder.add(
-          mesh.toBuilder()
-              .id(id)
-              .materials(slots, mesh.faceSlot())
-              .variantMaterials(variants(scene, mesh, materials))
-              .build());
+      map.material(m.id(), known);
     }
     int top = builder.add(Node.of(builder.newId(), group, -1, Node.Content.GROUP));
-    Map<Integer, Integer> shown = new HashMap<>();
-    scene.cameras().forEach(c -> shown.put(c.id(), builder.newId()));
-    scene.lights().forEach(l -> shown.put(l.id(), builder.newId()));
-    scene.cameras().forEach(c -> builder.add(c.withId(shown.get(c.id()))));
-    scene.lights().forEach(l -> builder.add(l.withId(shown.get(l.id()))));
-    Map<Integer, Integer> skins = new HashMap<>();
-    scene.skins().forEach(s -> skins.put(s.id(), builder.newId()));
-    Map<Integer, Integer> nodes = new HashMap<>();
-    for (Node node : scene.nodes()) {
-      Node.Content content = node.content();
-      if (content instanceof Node.Content.MeshContent m) {
-        content =
-            new Node.Content.MeshContent(
-                meshes.get(m.meshId()),
-                skins.getOrDefault(m.skinId(), -1),
-                m.slotMaterials() == null ? null : remap(m.slotMaterials(), materials),
-                m.morphWeights());
-      } else if (content instanceof Node.Content.CameraContent c) {
-        content = new Node.Content.CameraContent(shown.get(c.cameraId()));
-      } else if (content instanceof Node.Content.LightContent l) {
-        content = new Node.Content.LightContent(shown.get(l.lightId()));
-      }
-      int id = builder.newId();
-      nodes.put(node.id(), id);
-      builder.add(
-          new Node(
-              id,
-              node.name(),
-              node.parent() + top + 1,
-              node.transform(),
-              node.geometric(),
-              content,
-              node.visible(),
-              node.properties()));
+    Scene moved = map.apply(scene.toBuilder().textures(textures).materials(materials).build());
+    moved.textures().forEach(builder::add);
+    moved.materials().forEach(builder::add);
+    for (PolygonMesh mesh : moved.meshes()) {
+      builder.add(mesh.toBuilder().variantMaterials(variants(scene, mesh)).build());
     }
-    Map<Integer, Integer> targets = new HashMap<>(nodes);
-    targets.putAll(shown);
-    targets.putAll(materials);
-    addMotion(scene, meshes, skins, targets);
+    moved.cameras().forEach(builder::add);
+    moved.lights().forEach(builder::add);
+    for (Node node : moved.nodes()) {
+      // A root's parent is −1, which stands for the group.
+      builder.add(node.withParent(node.parent() + top + 1));
+    }
+    moved.skins().forEach(builder::add);
+    moved.clips().forEach(builder::add);
+    moved.sets().forEach(builder::add);
+    builder.addCaches(moved.caches());
+    moved.properties().forEach(builder::propertyIfAbsent);
   }
 
   /** Looks of one name become one. */
-  private int[][] variants(Scene scene, PolygonMesh mesh, Map<Integer, Integer> materials) {
+  private int[][] variants(Scene scene, PolygonMesh mesh) {
     int[][] old = mesh.variantMaterials();
     int[] places = new int[old.length];
     int count = 0;
@@ -156,90 +164,23 @@ final class SceneMerge {
       Arrays.fill(variant, -1);
     }
     for (int v = 0; v < old.length; v++) {
-      result[places[v]] = remap(old[v], materials);
+      result[places[v]] = old[v];
     }
     return result;
   }
 
-  private void addMotion(
-      Scene scene,
-      Map<Integer, Integer> meshes,
-      Map<Integer, Integer> skins,
-      Map<Integer, Integer> targets) {
-    for (Skin skin : scene.skins()) {
-      builder.add(
-          new Skin(
-              skins.get(skin.id()),
-              skin.name(),
-              meshes.get(skin.meshId()),
-              remap(skin.jointNodeIds(), targets),
-              skin.inverseBind(),
-              skin.offsets(),
-              skin.joints(),
-              skin.weights(),
-              skin.method(),
-              skin.bindMatrix()));
-    }
-    for (Clip clip : scene.clips()) {
-      List<Clip.Track> tracks = new ArrayList<>();
-      clip.tracks().forEach(t -> tracks.add(t.withTarget(targets.getOrDefault(t.targetId(), -1))));
-      builder.add(
-          new Clip(
-              builder.newId(),
-              clip.name(),
-              clip.startSeconds(),
-              clip.endSeconds(),
-              tracks,
-              clip.keys().stream()
-                  .map(k -> k.withTarget(targets.getOrDefault(k.targetId(), -1)))
-                  .toList()));
-    }
-    for (NodeSet set : scene.sets()) {
-      builder.add(
-          new NodeSet(set.name(), set.kind(), remap(set.nodeIds(), targets), set.visible()));
-    }
-  }
-
-  private static int[] remap(int[] ids, Map<Integer, Integer> to) {
-    return Arrays.stream(ids).map(id -> to.getOrDefault(id, -1)).toArray();
-  }
-
-  private static Material remap(Material m, Map<Integer, Integer> textures) {
-    Map<Channel, Material.Value> channels = new EnumMap<>(Channel.class);
-    m.channels()
-        .forEach(
-            (channel, value) -> {
-              TextureUse u = value.texture();
-              channels.put(
-                  channel,
-                  u == null
-                      ? value
-                      : new Material.Value(
-                          value.factor(),
-                          new TextureUse(
-                              textures.get(u.textureId()),
-                              u.uvSet(),
-                              u.offsetU(),
-                              u.offsetV(),
-                              u.scaleU(),
-                              u.scaleV(),
-                              u.rotationRadians(),
-                              u.clamp(),
-                              u.component(),
-                              u.amount(),
-                              u.options())));
-            });
-    return m.withChannels(channels);
-  }
-
   /** All that a material says, as text: equal texts are equal materials. */
-  private static String signature(Material m) {
+  private static String signature(Material m, Map<Integer, Integer> textures) {
     List<String> parts = new ArrayList<>();
     parts.add(m.name() + m.shading() + m.alpha() + m.alphaCutoff() + m.doubleSided());
     m.channels()
         .forEach(
-            (channel, value) ->
-                parts.add(channel + Arrays.toString(value.factor()) + value.texture()));
+            (channel, value) -> {
+              TextureUse use = value.texture();
+              TextureUse shared =
+                  use == null ? null : use.withTexture(textures.get(use.textureId()));
+              parts.add(channel + Arrays.toString(value.factor()) + shared);
+            });
     parts.add(new java.util.TreeMap<>(m.properties()).toString());
     return String.join("|", parts);
   }

@@ -1,5 +1,6 @@
 package ferry.stone.core.geometry;
 
+import ferry.stone.core.scene.DerivedCache;
 import ferry.stone.core.scene.PointCache;
 
 /**

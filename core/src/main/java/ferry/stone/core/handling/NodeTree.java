@@ -1,12 +1,10 @@
 package ferry.stone.core.handling;
 
-import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.Node;
-import ferry.stone.core.scene.NodeSet;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
+import ferry.stone.core.scene.SceneMap;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -17,12 +15,10 @@ import java.util.Set;
 /** The hierarchy of a scene while it is changed: nodes by id, parents by id, order kept. */
 final class NodeTree {
   private static final int NONE = -1;
-  private final Scene scene;
   private final Map<Integer, Node> nodes = new LinkedHashMap<>();
   private final Map<Integer, Integer> parents = new HashMap<>();
 
   NodeTree(Scene scene) {
-    this.scene = scene;
     for (Node node : scene.nodes()) {
       nodes.put(node.id(), node);
       parents.put(node.id(), node.parent() < 0 ? NONE : scene.nodes().get(node.parent()).id());
@@ -110,23 +106,7 @@ final class NodeTree {
 
   /** The scene with these nodes; tracks, skins and sets lose what is no longer there. */
   SceneBuilder into(SceneBuilder builder) {
-    builder.nodes(ordered());
-    Set<Integer> targets = new HashSet<>(nodes.keySet());
-    scene.cameras().forEach(c -> targets.add(c.id()));
-    scene.lights().forEach(l -> targets.add(l.id()));
-    scene.materials().forEach(m -> targets.add(m.id()));
-    List<Clip> clips = new ArrayList<>();
-    for (Clip clip : scene.clips()) {
-      clips.add(
-          clip.withTracks(
-                  clip.tracks().stream().filter(t -> targets.contains(t.targetId())).toList())
-              .withKeys(clip.keys().stream().filter(k -> targets.contains(k.targetId())).toList()));
-    }
-    List<NodeSet> sets = new ArrayList<>();
-    for (NodeSet set : scene.sets()) {
-      int[] left = Arrays.stream(set.nodeIds()).filter(nodes::containsKey).toArray();
-      sets.add(new NodeSet(set.name(), set.kind(), left, set.visible()));
-    }
-    return builder.clips(clips).sets(sets);
+    Scene changed = builder.nodes(ordered()).build();
+    return SceneMap.same(changed).apply(changed).toBuilder();
   }
 }

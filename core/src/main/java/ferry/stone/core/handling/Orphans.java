@@ -2,6 +2,7 @@ package ferry.stone.core.handling;
 
 import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.SceneMap;
 import java.util.HashSet;
 import java.util.Set;
 
@@ -24,12 +25,23 @@ final class Orphans {
         lights.add(content.lightId());
       }
     }
-    return scene.toBuilder()
-        .meshes(scene.meshes().stream().filter(m -> shown.contains(m.id())).toList())
-        .skins(scene.skins().stream().filter(s -> skins.contains(s.id())).toList())
-        .caches(scene.caches().stream().filter(c -> shown.contains(c.meshId())).toList())
-        .cameras(scene.cameras().stream().filter(c -> cameras.contains(c.id())).toList())
-        .lights(scene.lights().stream().filter(l -> lights.contains(l.id())).toList())
-        .build();
+    SceneMap map = SceneMap.same(scene);
+    scene.meshes().stream()
+        .map(m -> m.id())
+        .filter(id -> !shown.contains(id))
+        .forEach(map::withoutMesh);
+    scene.skins().stream()
+        .map(s -> s.id())
+        .filter(id -> !skins.contains(id))
+        .forEach(map::withoutSkin);
+    scene.cameras().stream()
+        .map(c -> c.id())
+        .filter(id -> !cameras.contains(id))
+        .forEach(map::withoutCamera);
+    scene.lights().stream()
+        .map(l -> l.id())
+        .filter(id -> !lights.contains(id))
+        .forEach(map::withoutLight);
+    return map.apply(scene);
   }
 }

@@ -170,7 +170,7 @@ public final class SplitParts extends BasicStep<SplitParts.Params> {
         for (PointCache cache : scene.caches()) {
           if (cache.meshId() == mesh.id()) {
             caches.add(
-                new ferry.stone.core.geometry.RenamedCache(
+                new ferry.stone.core.scene.RenamedCache(
                     new PickedCache(cache, part.sourceVertex()), builder.newId(), id));
           }
         }

@@ -9,12 +9,11 @@ import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.LocalTransform;
 import ferry.stone.core.scene.LocalTransform.Trs;
 import ferry.stone.core.scene.Node;
-import ferry.stone.core.scene.NodeSet;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.SceneMap;
 import ferry.stone.core.scene.Skin;
 import ferry.stone.core.work.Progress;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -161,28 +160,10 @@ final class PartScene {
 
   /** Without clips and sets that have nothing to do with what is left. */
   private static Scene withoutOthers(Scene scene) {
-    Set<Integer> known = new HashSet<>();
-    scene.nodes().forEach(n -> known.add(n.id()));
-    scene.cameras().forEach(c -> known.add(c.id()));
-    scene.lights().forEach(l -> known.add(l.id()));
-    scene.materials().forEach(m -> known.add(m.id()));
-    List<Clip> clips = new ArrayList<>();
-    for (Clip clip : scene.clips()) {
-      List<Clip.Track> tracks =
-          clip.tracks().stream().filter(t -> known.contains(t.targetId())).toList();
-      if (!tracks.isEmpty()) {
-        clips.add(
-            clip.withTracks(tracks)
-                .withKeys(clip.keys().stream().filter(k -> known.contains(k.targetId())).toList()));
-      }
-    }
-    List<NodeSet> sets = new ArrayList<>();
-    for (NodeSet set : scene.sets()) {
-      int[] members = Arrays.stream(set.nodeIds()).filter(known::contains).toArray();
-      if (members.length > 0) {
-        sets.add(new NodeSet(set.name(), set.kind(), members, set.visible()));
-      }
-    }
-    return scene.toBuilder().clips(clips).sets(sets).build();
+    Scene left = SceneMap.same(scene).apply(scene);
+    return left.toBuilder()
+        .clips(left.clips().stream().filter(c -> !c.tracks().isEmpty()).toList())
+        .sets(left.sets().stream().filter(s -> s.nodeIds().length > 0).toList())
+        .build();
   }
 }

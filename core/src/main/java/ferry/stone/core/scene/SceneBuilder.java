@@ -178,6 +178,18 @@ public final class SceneBuilder {
     return this;
   }
 
+  /** The same where nothing was said under the key before. */
+  public SceneBuilder propertyIfAbsent(String key, Object value) {
+    properties.putIfAbsent(key, value);
+    return this;
+  }
+
+  /** Adds caches to those that are there. */
+  public SceneBuilder addCaches(List<PointCache> more) {
+    caches.addAll(more);
+    return this;
+  }
+
   public SceneBuilder nodes(List<Node> newNodes) {
     nodes.clear();
     nodes.addAll(newNodes);

@@ -5,9 +5,15 @@ import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import ferry.stone.core.TestFiles;
+import ferry.stone.core.finding.Findings;
 import ferry.stone.core.format.CargoPath;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
+import ferry.stone.core.geometry.Rebase;
+import ferry.stone.core.landing.Landing;
+import ferry.stone.core.landing.LandingOptions;
+import ferry.stone.core.math.Frame;
+import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.work.CancelledException;
 import ferry.stone.core.work.Progress;
@@ -17,6 +23,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 import org.junit.jupiter.api.Test;
@@ -182,5 +189,54 @@ class CargoTest {
             FormatException.class,
             () -> CargoReader.read("x", ReadContext.of(TestFiles.of("notes.txt", "x"))));
     assertEquals(FormatException.Kind.MISSING, none.kind());
+  }
+
+  /** One scene as OBJ in metres, FBX in inches with Z up and GLB: three frames, UVs both ways. */
+  @Test
+  void filesOfOtherUnitsAxesAndFormatsMakeOneScene() throws Exception {
+    Scene scene = ferry.stone.core.RandomScene.of(new java.util.Random(11));
+    TestFiles files = new TestFiles();
+    LandingOptions fbx = LandingOptions.of("fbx").with("unit", "in").with("up", "z");
+    int number = 0;
+    for (LandingOptions options :
+        List.of(fbx, LandingOptions.of("glb"), LandingOptions.of("obj"))) {
+      Landing.write(scene, options, "f" + number++, files, files, Progress.NONE);
+    }
+    Findings findings = new Findings();
+    Scene all = CargoReader.read("yard", new ReadContext(files, Map.of(), findings, Progress.NONE));
+    Scene read = Rebase.intoData(all, Frame.Y_UP_METRE);
+    assertEquals("z", all.frame().up().text());
+    assertEquals(0.0254, all.frame().metresPerUnit(), 1e-9);
+    assertEquals(
+        List.of("brought-to-one-frame", "brought-to-one-frame"),
+        findings.list().stream()
+            .map(f -> f.code())
+            .filter(c -> c.equals("brought-to-one-frame"))
+            .toList());
+    List<Scene.ShownMesh> shown = read.shownMeshes();
+    int parts = scene.meshes().size();
+    assertEquals(3 * parts, shown.size());
+    for (int m = 0; m < parts; m++) {
+      PolygonMesh first = shown.get(m).mesh();
+      for (int f = 1; f < 3; f++) {
+        Scene.ShownMesh other = shown.get(m + f * parts);
+        var a = first.points().bounds(shown.get(m).world());
+        var b = other.mesh().points().bounds(other.world());
+        assertEquals(0, a.centre().distance(b.centre()), 1e-5);
+        assertEquals(a.diagonal(), b.diagonal(), 1e-5);
+        assertEquals(means(first), means(other.mesh()), 1e-4, "UVs of file " + f);
+      }
+    }
+  }
+
+  /** Mean of V over all corners of triangles. */
+  private static double means(PolygonMesh mesh) {
+    PolygonMesh cut = ferry.stone.core.geometry.Triangulate.of(mesh);
+    var uv = cut.first(ferry.stone.core.scene.Attribute.Semantic.UV).orElseThrow();
+    double sum = 0;
+    for (int c = 0; c < cut.faces().cornerCount(); c++) {
+      sum += uv.values()[2 * uv.valueOf(c, cut.faces().vertex(c), c / 3) + 1];
+    }
+    return sum / cut.faces().cornerCount();
   }
 }

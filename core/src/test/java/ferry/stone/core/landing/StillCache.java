@@ -3,7 +3,7 @@ package ferry.stone.core.landing;
 import ferry.stone.core.scene.PointCache;
 
 /** A cache of four points that rise together, a unit a second. */
-record StillCache(int meshId) implements PointCache {
+public record StillCache(int meshId) implements PointCache {
 
   @Override
   public int id() {

@@ -120,6 +120,30 @@ public final class DaeText {
             + ColladaRigTest.ARM);
   }
 
+  /**
+   * The same as far as three's loader goes: no morph, one library of a kind, no numbers without a
+   * name.
+   */
+  public static String plain() {
+    int sway = ColladaRigTest.MOTION.indexOf("<animation id=\"sway\"");
+    int end = ColladaRigTest.MOTION.indexOf("</library_animations>");
+    String motion = ColladaRigTest.MOTION.substring(0, sway) + ColladaRigTest.MOTION.substring(end);
+    String plate = PLATE.replace("<param type=\"float\"/>", "<param name=\"P\" type=\"float\"/>");
+    int grown = ColladaRigTest.ARM.indexOf("<node id=\"grown\"");
+    return file(
+        UNIT_CM_Z_UP,
+        MATERIALS
+            + ColladaRigTest.RIG
+                .replaceAll("(?s)<controller id=\"grow\">.*?</controller>", "")
+                .replace("<library_geometries>", "<library_geometries>" + plate)
+            + motion,
+        "<node id=\"deck\" name=\"deck\"><translate sid=\"t\">1 2 3</translate>"
+            + "<rotate sid=\"rz\">0 0 1 90</rotate>"
+            + BOUND
+            + "</node>"
+            + ColladaRigTest.ARM.substring(0, grown));
+  }
+
   static String geometries(String... geometries) {
     return "<library_geometries>" + String.join("", geometries) + "</library_geometries>\n";
   }

@@ -1,6 +1,4 @@
-package ferry.stone.core.geometry;
-
-import ferry.stone.core.scene.PointCache;
+package ferry.stone.core.scene;
 
 /** Another cache under an id of its own, for another mesh. */
 public record RenamedCache(PointCache of, int id, int meshId) implements DerivedCache {}

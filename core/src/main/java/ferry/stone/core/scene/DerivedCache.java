@@ -1,9 +1,7 @@
-package ferry.stone.core.geometry;
-
-import ferry.stone.core.scene.PointCache;
+package ferry.stone.core.scene;
 
 /** A cache that is worked out of another one as it is read; what it does not say is the other's. */
-interface DerivedCache extends PointCache {
+public interface DerivedCache extends PointCache {
   PointCache of();
 
   @Override

@@ -1,0 +1,325 @@
+package ferry.stone.core.scene;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.EnumMap;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * The one place that renumbers what a scene holds, and what refers to it. What has no new number is
+ * left out, with what cannot be without it: a skin without its mesh or a joint, a track without its
+ * target. A node whose parent is left out becomes a root. O(n) for all references.
+ */
+public final class SceneMap {
+  private final Map<Integer, Integer> nodes = new HashMap<>();
+  private final Map<Integer, Integer> meshes = new HashMap<>();
+  private final Map<Integer, Integer> materials = new HashMap<>();
+  private final Map<Integer, Integer> textures = new HashMap<>();
+  private final Map<Integer, Integer> skins = new HashMap<>();
+  private final Map<Integer, Integer> cameras = new HashMap<>();
+  private final Map<Integer, Integer> lights = new HashMap<>();
+  private final Map<Integer, Integer> clips = new HashMap<>();
+  private final Map<Integer, Integer> caches = new HashMap<>();
+
+  private SceneMap() {}
+
+  /** Gives a number. */
+  private interface Numbers {
+    int of(int old);
+  }
+
+  private static SceneMap of(Scene scene, Numbers numbers) {
+    SceneMap map = new SceneMap();
+    scene.nodes().forEach(n -> map.nodes.put(n.id(), numbers.of(n.id())));
+    scene.meshes().forEach(m -> map.meshes.put(m.id(), numbers.of(m.id())));
+    scene.materials().forEach(m -> map.materials.put(m.id(), numbers.of(m.id())));
+    scene.textures().forEach(t -> map.textures.put(t.id(), numbers.of(t.id())));
+    scene.skins().forEach(s -> map.skins.put(s.id(), numbers.of(s.id())));
+    scene.cameras().forEach(c -> map.cameras.put(c.id(), numbers.of(c.id())));
+    scene.lights().forEach(l -> map.lights.put(l.id(), numbers.of(l.id())));
+    scene.clips().forEach(c -> map.clips.put(c.id(), numbers.of(c.id())));
+    scene.caches().forEach(c -> map.caches.put(c.id(), numbers.of(c.id())));
+    return map;
+  }
+
+  /** Everything keeps its number: what refers to something that is not there goes. */
+  public static SceneMap same(Scene scene) {
+    return of(scene, id -> id);
+  }
+
+  /** Everything gets a new number of a builder. */
+  public static SceneMap fresh(Scene scene, SceneBuilder builder) {
+    return of(scene, id -> builder.newId());
+  }
+
+  /** A texture stands for another one, which need not be in the scene. */
+  public SceneMap texture(int id, int other) {
+    textures.put(id, other);
+    return this;
+  }
+
+  /** A material stands for another one, which need not be in the scene. */
+  public SceneMap material(int id, int other) {
+    materials.put(id, other);
+    return this;
+  }
+
+  /** Leaves a mesh out. */
+  public SceneMap withoutMesh(int id) {
+    meshes.remove(id);
+    return this;
+  }
+
+  /** Leaves a skin out. */
+  public SceneMap withoutSkin(int id) {
+    skins.remove(id);
+    return this;
+  }
+
+  /** Leaves a camera out. */
+  public SceneMap withoutCamera(int id) {
+    cameras.remove(id);
+    return this;
+  }
+
+  /** Leaves a light out. */
+  public SceneMap withoutLight(int id) {
+    lights.remove(id);
+    return this;
+  }
+
+  /** The new number of a material. */
+  public int materialId(int id) {
+    return materials.getOrDefault(id, -1);
+  }
+
+  /** The scene in the new numbers. */
+  public Scene apply(Scene scene) {
+    for (Skin skin : scene.skins()) {
+      boolean whole =
+          meshes.containsKey(skin.meshId())
+              && Arrays.stream(skin.jointNodeIds()).allMatch(nodes::containsKey);
+      if (!whole) {
+        skins.remove(skin.id());
+      }
+    }
+    return scene.toBuilder()
+        .textures(textures(scene))
+        .materials(materials(scene))
+        .meshes(meshes(scene))
+        .nodes(nodes(scene))
+        .skins(skins(scene))
+        .cameras(
+            scene.cameras().stream()
+                .filter(c -> cameras.containsKey(c.id()))
+                .map(c -> c.withId(cameras.get(c.id())))
+                .toList())
+        .lights(
+            scene.lights().stream()
+                .filter(l -> lights.containsKey(l.id()))
+                .map(l -> l.withId(lights.get(l.id())))
+                .toList())
+        .clips(clips(scene))
+        .caches(caches(scene))
+        .sets(sets(scene))
+        .build();
+  }
+
+  private List<Texture> textures(Scene scene) {
+    List<Texture> mapped = new ArrayList<>();
+    for (Texture t : scene.textures()) {
+      if (textures.containsKey(t.id())) {
+        mapped.add(
+            new Texture(
+                textures.get(t.id()),
+                t.name(),
+                t.written(),
+                t.resource(),
+                t.embedded(),
+                t.packed()));
+      }
+    }
+    return mapped;
+  }
+
+  private List<Material> materials(Scene scene) {
+    List<Material> mapped = new ArrayList<>();
+    for (Material material : scene.materials()) {
+      if (!materials.containsKey(material.id())) {
+        continue;
+      }
+      Map<Channel, Material.Value> channels = new EnumMap<>(Channel.class);
+      material
+          .channels()
+          .forEach(
+              (channel, value) -> {
+                TextureUse use = value.texture();
+                Integer texture = use == null ? null : textures.get(use.textureId());
+                channels.put(
+                    channel,
+                    new Material.Value(
+                        value.factor(), texture == null ? null : use.withTexture(texture)));
+              });
+      mapped.add(material.withChannels(channels).withId(materials.get(material.id())));
+    }
+    return mapped;
+  }
+
+  private List<PolygonMesh> meshes(Scene scene) {
+    List<PolygonMesh> mapped = new ArrayList<>();
+    for (PolygonMesh mesh : scene.meshes()) {
+      if (meshes.containsKey(mesh.id())) {
+        int[][] variants = mesh.variantMaterials().clone();
+        for (int v = 0; v < variants.length; v++) {
+          variants[v] = ids(variants[v], materials);
+        }
+        mapped.add(
+            mesh.toBuilder()
+                .id(meshes.get(mesh.id()))
+                .materials(ids(mesh.materialIds(), materials), mesh.faceSlot())
+                .variantMaterials(variants)
+                .build());
+      }
+    }
+    return mapped;
+  }
+
+  private static int[] ids(int[] old, Map<Integer, Integer> to) {
+    return Arrays.stream(old).map(id -> to.getOrDefault(id, -1)).toArray();
+  }
+
+  private List<Node> nodes(Scene scene) {
+    int[] places = new int[scene.nodes().size()];
+    List<Node> mapped = new ArrayList<>();
+    for (int i = 0; i < places.length; i++) {
+      Node node = scene.nodes().get(i);
+      Integer id = nodes.get(node.id());
+      places[i] = id == null ? -1 : mapped.size();
+      if (id != null) {
+        int parent = node.parent() < 0 ? -1 : places[node.parent()];
+        mapped.add(
+            new Node(
+                id,
+                node.name(),
+                parent,
+                node.transform(),
+                node.geometric(),
+                content(node.content()),
+                node.visible(),
+                node.properties()));
+      }
+    }
+    return mapped;
+  }
+
+  private Node.Content content(Node.Content content) {
+    if (content instanceof Node.Content.MeshContent m) {
+      return meshes.containsKey(m.meshId())
+          ? new Node.Content.MeshContent(
+              meshes.get(m.meshId()),
+              skins.getOrDefault(m.skinId(), -1),
+              m.slotMaterials() == null ? null : ids(m.slotMaterials(), materials),
+              m.morphWeights())
+          : Node.Content.GROUP;
+    }
+    if (content instanceof Node.Content.CameraContent c) {
+      return cameras.containsKey(c.cameraId())
+          ? new Node.Content.CameraContent(cameras.get(c.cameraId()))
+          : Node.Content.GROUP;
+    }
+    if (content instanceof Node.Content.LightContent l) {
+      return lights.containsKey(l.lightId())
+          ? new Node.Content.LightContent(lights.get(l.lightId()))
+          : Node.Content.GROUP;
+    }
+    return content;
+  }
+
+  private List<Skin> skins(Scene scene) {
+    List<Skin> mapped = new ArrayList<>();
+    for (Skin skin : scene.skins()) {
+      if (skins.containsKey(skin.id())) {
+        mapped.add(
+            new Skin(
+                skins.get(skin.id()),
+                skin.name(),
+                meshes.get(skin.meshId()),
+                ids(skin.jointNodeIds(), nodes),
+                skin.inverseBind(),
+                skin.offsets(),
+                skin.joints(),
+                skin.weights(),
+                skin.method(),
+                skin.bindMatrix()));
+      }
+    }
+    return mapped;
+  }
+
+  /** What a track of a property moves. */
+  private Map<Integer, Integer> targets(String property) {
+    if (property.startsWith(Clip.MATERIAL)) {
+      return materials;
+    }
+    return property.startsWith("camera/")
+        ? cameras
+        : property.startsWith("light/") ? lights : nodes;
+  }
+
+  private List<Clip> clips(Scene scene) {
+    List<Clip> mapped = new ArrayList<>();
+    for (Clip clip : scene.clips()) {
+      if (!clips.containsKey(clip.id())) {
+        continue;
+      }
+      List<Clip.Track> tracks = new ArrayList<>();
+      for (Clip.Track track : clip.tracks()) {
+        Integer target = targets(track.property()).get(track.targetId());
+        if (target != null) {
+          tracks.add(track.withTarget(target));
+        }
+      }
+      List<Clip.Keys> keys = new ArrayList<>();
+      for (Clip.Keys own : clip.keys()) {
+        Integer target = targets(own.property()).get(own.targetId());
+        if (target != null) {
+          keys.add(own.withTarget(target));
+        }
+      }
+      mapped.add(
+          new Clip(
+              clips.get(clip.id()),
+              clip.name(),
+              clip.startSeconds(),
+              clip.endSeconds(),
+              tracks,
+              keys));
+    }
+    return mapped;
+  }
+
+  private List<PointCache> caches(Scene scene) {
+    List<PointCache> mapped = new ArrayList<>();
+    for (PointCache cache : scene.caches()) {
+      if (caches.containsKey(cache.id()) && meshes.containsKey(cache.meshId())) {
+        int id = caches.get(cache.id());
+        int mesh = meshes.get(cache.meshId());
+        boolean same = id == cache.id() && mesh == cache.meshId();
+        mapped.add(same ? cache : new RenamedCache(cache, id, mesh));
+      }
+    }
+    return mapped;
+  }
+
+  private List<NodeSet> sets(Scene scene) {
+    List<NodeSet> mapped = new ArrayList<>();
+    for (NodeSet set : scene.sets()) {
+      int[] members =
+          Arrays.stream(set.nodeIds()).filter(nodes::containsKey).map(nodes::get).toArray();
+      mapped.add(new NodeSet(set.name(), set.kind(), members, set.visible()));
+    }
+    return mapped;
+  }
+}
