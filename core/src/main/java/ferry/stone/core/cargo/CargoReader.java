@@ -30,11 +30,16 @@ public final class CargoReader {
    */
   public static Scene read(String name, ReadContext context) throws IOException, FormatException {
     List<String> files = new ArrayList<>();
+    List<String> caches = new ArrayList<>();
     for (String path : context.resources().paths()) {
-      if (CargoRole.of(path, context.resources()) == CargoRole.SCENE) {
+      CargoRole role = CargoRole.of(path, context.resources());
+      if (role == CargoRole.SCENE) {
         files.add(path);
+      } else if (role == CargoRole.CACHE) {
+        caches.add(path);
       }
     }
+    files.addAll(caches);
     return read(name, files, context);
   }
 
@@ -46,20 +51,39 @@ public final class CargoReader {
     if (files.isEmpty()) {
       throw nothingToRead(context);
     }
-    List<Scene> scenes = new ArrayList<>();
-    for (int i = 0; i < files.size(); i++) {
-      ReadContext part =
-          new ReadContext(
-              context.resources(),
-              context.bindings(),
-              context.findings(),
-              context.progress().part((double) i / files.size(), (double) (i + 1) / files.size()));
-      scenes.add(readOne(files.get(i), part));
+    List<String> scenes = new ArrayList<>();
+    List<String> caches = new ArrayList<>();
+    for (String file : files) {
+      boolean cache = CargoRole.of(file, context.resources()) == CargoRole.CACHE;
+      (cache ? caches : scenes).add(file);
     }
-    noteRuns(files, context);
-    return scenes.size() == 1
-        ? scenes.get(0)
-        : SceneMerge.merge(name, files, scenes, context.findings());
+    if (scenes.isEmpty()) {
+      // Without a mesh its points are shown by themselves.
+      scenes.addAll(caches);
+      caches.clear();
+    }
+    List<Scene> read = new ArrayList<>();
+    for (int i = 0; i < scenes.size(); i++) {
+      read.add(readOne(scenes.get(i), part(context, i, files.size(), 0)));
+    }
+    noteRuns(scenes, context);
+    Scene scene =
+        read.size() == 1 ? read.get(0) : SceneMerge.merge(name, scenes, read, context.findings());
+    List<Scene> cached = new ArrayList<>();
+    for (int i = 0; i < caches.size(); i++) {
+      ReadContext own = part(context, scenes.size() + i, files.size(), scene.framesPerSecond());
+      cached.add(readOne(caches.get(i), own));
+    }
+    return cached.isEmpty() ? scene : CacheMatch.put(scene, cached, caches, context.findings());
+  }
+
+  private static ReadContext part(ReadContext context, int file, int files, double rate) {
+    return new ReadContext(
+        context.resources(),
+        context.bindings(),
+        context.findings(),
+        context.progress().part((double) file / files, (file + 1.0) / files),
+        rate);
   }
 
   /**
@@ -69,7 +93,12 @@ public final class CargoReader {
       throws IOException, FormatException {
     Findings own = new Findings();
     ReadContext inside =
-        new ReadContext(context.resources(), context.bindings(), own, context.progress());
+        new ReadContext(
+            context.resources(),
+            context.bindings(),
+            own,
+            context.progress(),
+            context.framesPerSecond());
     Scene scene = withoutBrokenLayers(readFile(path, inside), own);
     context.findings().addAll(own.list());
     SceneBuilder told = scene.toBuilder();

@@ -6,6 +6,7 @@ import java.util.Set;
 /** Which part a file plays in an asset. */
 public enum CargoRole {
   SCENE("scene"),
+  CACHE("point cache"),
   MATERIALS("materials"),
   TEXTURE("texture"),
   DATA("scene's data"),
@@ -29,8 +30,9 @@ public enum CargoRole {
   /** The part a file plays, by its ending. */
   public static CargoRole of(String path) {
     String extension = CargoPath.extension(path);
-    if (Formats.ofEnding(path).flatMap(Format::reader).isPresent()) {
-      return SCENE;
+    Format named = Formats.ofEnding(path).orElse(null);
+    if (named != null && named.reader().isPresent()) {
+      return named.role();
     }
     if (extension.equals("mtl")) {
       return MATERIALS;
@@ -56,6 +58,7 @@ public enum CargoRole {
     if (role != SCENE && role != OTHER && role != LATER) {
       return role;
     }
-    return Formats.of(path, resources).flatMap(Format::reader).isPresent() ? SCENE : role;
+    Format found = Formats.of(path, resources).orElse(null);
+    return found != null && found.reader().isPresent() ? found.role() : role;
   }
 }

@@ -30,6 +30,11 @@ public interface Format {
    */
   boolean sniff(byte[] head);
 
+  /** Which part its files play in a cargo. */
+  default CargoRole role() {
+    return CargoRole.SCENE;
+  }
+
   /** How its files are read; empty when they are not. */
   Optional<SceneReader> reader();
 

@@ -1,5 +1,6 @@
 package ferry.stone.core.format;
 
+import ferry.stone.core.format.cache.CacheFormat;
 import ferry.stone.core.format.collada.ColladaFormat;
 import ferry.stone.core.format.fbx.FbxFormat;
 import ferry.stone.core.format.gltf.GltfFormat;
@@ -24,7 +25,7 @@ public final class Formats {
   public static final int HEAD = 4096;
 
   /** Endings of formats that are known and not read yet. */
-  static final Set<String> COMING = Set.of("usd", "usda", "usdc", "usdz", "abc", "mdd", "pc2");
+  static final Set<String> COMING = Set.of("usd", "usda", "usdc", "usdz", "abc");
 
   private static final List<Format> KNOWN =
       new CopyOnWriteArrayList<>(
@@ -35,7 +36,9 @@ public final class Formats {
               ObjFormat.OBJ,
               StlFormat.STL,
               PlyFormat.PLY,
-              ColladaFormat.COLLADA));
+              ColladaFormat.COLLADA,
+              CacheFormat.MDD,
+              CacheFormat.PC2));
 
   public static final List<Format> ALL = Collections.unmodifiableList(KNOWN);
 

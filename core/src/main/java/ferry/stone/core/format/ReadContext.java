@@ -10,9 +10,20 @@ import java.util.Map;
  * @param resources the files around the one that is read
  * @param bindings files the user chose for written references
  * @param findings takes what was met and could not be kept
+ * @param framesPerSecond rate of the cargo's scene, for files that count frames; 0 when unknown
  */
 public record ReadContext(
-    Resources resources, Map<String, String> bindings, Findings findings, Progress progress) {
+    Resources resources,
+    Map<String, String> bindings,
+    Findings findings,
+    Progress progress,
+    double framesPerSecond) {
+
+  /** Without a known rate. */
+  public ReadContext(
+      Resources resources, Map<String, String> bindings, Findings findings, Progress progress) {
+    this(resources, bindings, findings, progress, 0);
+  }
 
   public ReadContext {
     bindings = Map.copyOf(bindings);

@@ -9,6 +9,7 @@ import java.util.Set;
 public final class ReaderSays {
   private static final Set<String> LOSSES =
       Set.of(
+          "cache-without-mesh",
           "camera-not-read",
           "colours-not-read",
           "effect-not-read",

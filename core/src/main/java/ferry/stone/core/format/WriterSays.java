@@ -30,6 +30,7 @@ public final class WriterSays {
           Map.entry("clip-shifted", Capability.TIME_BEFORE_ZERO),
           Map.entry("track-not-carried", Capability.OTHER_MOTION),
           Map.entry("motion-not-carried", Capability.OTHER_MOTION),
+          Map.entry("samples-evened", Capability.POINT_CACHES),
           Map.entry("quantized", Capability.PACKING),
           Map.entry("copies-gathered", Capability.PACKING),
           Map.entry("lines-not-carried", Capability.LINES),

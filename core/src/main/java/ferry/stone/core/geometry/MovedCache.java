@@ -2,6 +2,7 @@ package ferry.stone.core.geometry;
 
 import ferry.stone.core.scene.DerivedCache;
 import ferry.stone.core.scene.PointCache;
+import java.io.IOException;
 import org.joml.Matrix4d;
 
 /**
@@ -10,7 +11,7 @@ import org.joml.Matrix4d;
  */
 public record MovedCache(PointCache of, Matrix4d matrix) implements DerivedCache {
   @Override
-  public void read(int sample, int from, int count, float[] target) {
+  public void read(int sample, int from, int count, float[] target) throws IOException {
     of.read(sample, from, count, target);
     Matrix4d m = matrix;
     for (int i = 0; i < 3 * count; i += 3) {

@@ -2,6 +2,7 @@ package ferry.stone.core.geometry;
 
 import ferry.stone.core.scene.DerivedCache;
 import ferry.stone.core.scene.PointCache;
+import java.io.IOException;
 
 /**
  * Some points of another cache, in an order of their own. Reads the whole range that a request
@@ -16,7 +17,7 @@ public record PickedCache(PointCache of, int[] source) implements DerivedCache {
   }
 
   @Override
-  public void read(int sample, int from, int count, float[] target) {
+  public void read(int sample, int from, int count, float[] target) throws IOException {
     int low = Integer.MAX_VALUE;
     int high = -1;
     for (int i = from; i < from + count; i++) {

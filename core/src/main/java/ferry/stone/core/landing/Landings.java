@@ -128,6 +128,11 @@ public record Landings(List<Each> each) {
     }
 
     @Override
+    public ferry.stone.core.format.RandomBytes random(String path) throws IOException {
+      return all.random(one.folder() + path);
+    }
+
+    @Override
     public java.io.InputStream open(String path) throws IOException {
       return all.open(one.folder() + path);
     }

@@ -24,6 +24,7 @@ public final class ClipPoses {
 
   private final Scene scene;
   private final Moving[] nodes;
+  private final boolean rests;
 
   /**
    * What moves a node.
@@ -43,7 +44,8 @@ public final class ClipPoses {
       double[] weights,
       Track[] morphs) {}
 
-  private ClipPoses(Scene scene, Moving[] nodes) {
+  private ClipPoses(Scene scene, Moving[] nodes, boolean rests) {
+    this.rests = rests;
     this.scene = scene;
     this.nodes = nodes;
   }
@@ -64,7 +66,7 @@ public final class ClipPoses {
       Node node = scene.nodes().get(i);
       nodes[i] = moving(node, meshes, tracks.getOrDefault(node.id(), Map.of()));
     }
-    return new ClipPoses(scene, nodes);
+    return new ClipPoses(scene, nodes, clip == null);
   }
 
   private static Moving moving(
@@ -112,7 +114,7 @@ public final class ClipPoses {
       world[i] = new Matrix4d(above).mul(local(nodes[i], seconds, value));
       weights[i] = weights(nodes[i], seconds, value);
     }
-    return new Pose(world, weights);
+    return new Pose(world, weights, rests ? Double.NaN : seconds);
   }
 
   private static Matrix4d local(Moving node, double seconds, double[] value) {

@@ -19,7 +19,8 @@ public final class Deform {
    *
    * <p>Skinned after glTF 2.0 section 3.7.3.3: each vertex is moved by the weighted sum of world
    * matrix times inverse bind matrix of its joints, and the node's own transform does not count. A
-   * vertex that no joint moves stands where the node stands.
+   * vertex that no joint moves stands where the node stands. Where a point cache says where the
+   * vertices stand, neither targets nor joints count.
    */
   public static double[] world(Scene scene, Pose pose, int nodePlace) {
     Node node = scene.nodes().get(nodePlace);
@@ -27,10 +28,11 @@ public final class Deform {
       return new double[0];
     }
     PolygonMesh mesh = scene.mesh(content.meshId()).orElseThrow();
-    double[] points = morphed(mesh, pose.morphWeights()[nodePlace]);
+    double[] cached = Caches.points(scene, mesh, pose.seconds());
+    double[] points = cached != null ? cached : morphed(mesh, pose.morphWeights()[nodePlace]);
     Matrix4d own = new Matrix4d(pose.world()[nodePlace]).mul(node.geometric().toMatrix());
     Skin skin = scene.skin(content.skinId()).orElse(null);
-    if (skin == null) {
+    if (skin == null || cached != null) {
       transform(points, own);
     } else {
       skinned(points, skin, jointMatrices(skin, pose, scene.nodePlaces()), own);

@@ -10,8 +10,14 @@ import org.joml.Matrix4d;
  * @param world matrix of each node with the scene's placement, by its place in the list
  * @param morphWeights weights of the mesh's targets for each node that shows a mesh with some, by
  *     the node's place; {@code null} for the others
+ * @param seconds moment on the time line, for point caches; not a number in the rest pose
  */
-public record Pose(Matrix4d[] world, double[][] morphWeights) {
+public record Pose(Matrix4d[] world, double[][] morphWeights, double seconds) {
+
+  /** A pose that no moment of the time line belongs to. */
+  public Pose(Matrix4d[] world, double[][] morphWeights) {
+    this(world, morphWeights, Double.NaN);
+  }
 
   /** The scene as it stands without any clip. */
   public static Pose rest(Scene scene) {

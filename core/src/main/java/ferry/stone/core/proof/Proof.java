@@ -77,6 +77,7 @@ public record Proof(
     PartMatch match = new PartMatch(arrived, read);
     parts(ledger, near, far, arrived, read, landed.tree(read), match, landed, progress);
     new RigProof(ledger, near, arrived, read, match, landed).run(progress);
+    new CacheProof(ledger, near, arrived, read, match).run(landed, progress);
     new MaterialProof(ledger, near, arrived, read, match, cargo, landed).run(progress);
     NotCarried.list(ledger, whole, landed);
     List<LedgerRow> rows = ledger.rows();

@@ -1,5 +1,7 @@
 package ferry.stone.core.scene;
 
+import java.io.IOException;
+
 /** A cache that is worked out of another one as it is read; what it does not say is the other's. */
 public interface DerivedCache extends PointCache {
   PointCache of();
@@ -35,7 +37,7 @@ public interface DerivedCache extends PointCache {
   }
 
   @Override
-  default void read(int sample, int from, int count, float[] target) {
+  default void read(int sample, int from, int count, float[] target) throws IOException {
     of().read(sample, from, count, target);
   }
 }

@@ -164,7 +164,7 @@ class RebaseTest {
   /** Positions of doubles and of caches in every frame, and back again to the same numbers. */
   @ParameterizedTest
   @MethodSource("frames")
-  void doublesAndCachesGoThereAndBack(Frame frame) {
+  void doublesAndCachesGoThereAndBack(Frame frame) throws Exception {
     Random random = new Random(7);
     double[] xyz = random.doubles(30, -50, 50).toArray();
     float[][] samples = new float[3][30];

@@ -1,0 +1,160 @@
+package ferry.stone.core.format.cache;
+
+import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Severity;
+import ferry.stone.core.format.Capability;
+import ferry.stone.core.format.CapabilityTable;
+import ferry.stone.core.format.CargoPath;
+import ferry.stone.core.format.CargoRole;
+import ferry.stone.core.format.FlatTable;
+import ferry.stone.core.format.Format;
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.RandomBytes;
+import ferry.stone.core.format.ReadContext;
+import ferry.stone.core.format.SceneReader;
+import ferry.stone.core.format.SceneWriter;
+import ferry.stone.core.scene.Coordinates;
+import ferry.stone.core.scene.LooseElements;
+import ferry.stone.core.scene.Node;
+import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Polygons;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.SceneBuilder;
+import java.io.IOException;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/** MDD and PC2. */
+public final class CacheFormat implements Format {
+  public static final Format MDD = new CacheFormat(CacheKind.MDD);
+  public static final Format PC2 = new CacheFormat(CacheKind.PC2);
+
+  private final CacheKind kind;
+  private final CapabilityTable table;
+
+  private CacheFormat(CacheKind kind) {
+    this.kind = kind;
+    table = table(kind);
+  }
+
+  private static CapabilityTable table(CacheKind kind) {
+    return FlatTable.of(
+        kind.key,
+        kind.label,
+        kind == CacheKind.PC2 ? "version 1" : "all",
+        Set.of(
+            Capability.POINT_CACHES,
+            Capability.SHARED_VERTICES,
+            Capability.SEAMS,
+            Capability.UNUSED_VERTICES,
+            Capability.EMPTY_MESHES,
+            Capability.SEVERAL_PARTS,
+            Capability.TIME_BEFORE_ZERO),
+        Set.of(Capability.NOT_NUMBERS),
+        Map.of(
+            Capability.SKINS,
+            "What the joints do to the mesh is in its points; the skin itself goes.",
+            Capability.MORPHS,
+            "What the targets do to the mesh is in its points; they themselves go.",
+            Capability.NOT_NUMBERS,
+            "Written as they are; what stands there cannot be compared.",
+            Capability.HIERARCHY,
+            "Each part that its points move is a file of its own, in the numbers of its mesh.",
+            Capability.SHARED_MESHES,
+            "Each part is a file of its own."));
+  }
+
+  @Override
+  public String key() {
+    return kind.key;
+  }
+
+  @Override
+  public String name() {
+    return kind.label;
+  }
+
+  @Override
+  public String label() {
+    return kind.label + " point cache";
+  }
+
+  @Override
+  public Set<String> extensions() {
+    return Set.of(kind.key);
+  }
+
+  @Override
+  public boolean sniff(byte[] head) {
+    // An MDD begins with two counts: only its name tells it.
+    return kind == CacheKind.PC2 && CacheKind.isPc2(head);
+  }
+
+  @Override
+  public CargoRole role() {
+    return CargoRole.CACHE;
+  }
+
+  @Override
+  public Optional<SceneReader> reader() {
+    return Optional.of(this::read);
+  }
+
+  /** Its points as a scene of their own: what is put onto a mesh of the cargo, or shown alone. */
+  private Scene read(String resource, ReadContext context) throws IOException, FormatException {
+    context.progress().report("reading " + resource, 0);
+    context.progress().checkCancelled();
+    RandomBytes file = context.resources().random(resource);
+    CacheKind.Head head = kind.head(resource, file, context.framesPerSecond());
+    if (head.rateAssumed()) {
+      context
+          .findings()
+          .add(
+              Finding.of(
+                      "cache-rate-assumed",
+                      Severity.LOOK,
+                      resource,
+                      "The cache does not say how fast its samples follow each other, and no other"
+                          + " file of the cargo does.")
+                  .measured("taken for " + (int) CacheKind.USUAL_RATE + " a second"));
+    }
+    String name = CargoPath.stem(resource);
+    SceneBuilder scene = new SceneBuilder(name);
+    int mesh = scene.newId();
+    FileCache cache =
+        new FileCache(
+            scene.newId(),
+            name,
+            mesh,
+            file,
+            head.dataAt(),
+            kind.order,
+            head.points(),
+            head.seconds());
+    float[] first = new float[3 * head.points()];
+    cache.read(0, 0, head.points(), first);
+    int[] all = new int[head.points()];
+    for (int v = 0; v < all.length; v++) {
+      all[v] = v;
+    }
+    scene.add(
+        PolygonMesh.of(mesh, name, Coordinates.of(first), Polygons.triangles(new int[0]))
+            .toBuilder()
+            .loose(new LooseElements(new int[] {0}, new int[0], all))
+            .build());
+    scene.add(Node.of(scene.newId(), name, -1, Node.Content.MeshContent.of(mesh)));
+    return scene.caches(List.of(cache)).build();
+  }
+
+  @Override
+  public Optional<SceneWriter> writer() {
+    return Optional.of(new CacheLanding(kind, table));
+  }
+
+  @Override
+  public CapabilityTable losses() {
+    return table;
+  }
+}

@@ -1,0 +1,99 @@
+package ferry.stone.core.motion;
+
+import ferry.stone.core.scene.Clip;
+import ferry.stone.core.scene.PointCache;
+import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.scene.Scene;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.util.ArrayList;
+import java.util.List;
+
+/** Where point caches put the vertices of meshes. */
+public final class Caches {
+  private Caches() {}
+
+  /** The cache of a mesh, or {@code null}. */
+  public static PointCache of(Scene scene, int meshId) {
+    for (PointCache cache : scene.caches()) {
+      if (cache.meshId() == meshId) {
+        return cache;
+      }
+    }
+    return null;
+  }
+
+  /**
+   * What can be played: the clips, and each span of caches under the name of its first, with the id
+   * of that cache.
+   */
+  public static List<Clip> timeline(Scene scene) {
+    List<Clip> all = new ArrayList<>(scene.clips());
+    for (PointCache cache : scene.caches()) {
+      boolean known =
+          all.stream()
+              .anyMatch(
+                  c ->
+                      c.tracks().isEmpty()
+                          && c.startSeconds() == cache.startSeconds()
+                          && c.endSeconds() == cache.endSeconds());
+      if (!known) {
+        all.add(
+            new Clip(
+                cache.id(), cache.name(), cache.startSeconds(), cache.endSeconds(), List.of()));
+      }
+    }
+    return all;
+  }
+
+  /**
+   * Positions at a moment, between two samples on the line; before the first the first, after the
+   * last the last.
+   *
+   * @param seconds not a number for the rest pose
+   * @return {@code double[3*v]}, {@code null} where no cache says it
+   */
+  static double[] points(Scene scene, PolygonMesh mesh, double seconds) {
+    PointCache cache =
+        Double.isNaN(seconds) || scene.caches().isEmpty() ? null : of(scene, mesh.id());
+    if (cache == null || cache.pointCount() != mesh.points().count()) {
+      return null;
+    }
+    float[] at = new float[3 * cache.pointCount()];
+    try {
+      sample(cache, seconds, at);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+    double[] points = new double[at.length];
+    for (int i = 0; i < at.length; i++) {
+      points[i] = at[i];
+    }
+    return points;
+  }
+
+  /** Positions at a moment into {@code float[3*v]}. */
+  public static void sample(PointCache cache, double seconds, float[] into) throws IOException {
+    int low = 0;
+    int high = cache.sampleCount() - 1;
+    while (low < high) {
+      int middle = (low + high + 1) >>> 1;
+      if (cache.timeSeconds(middle) <= seconds) {
+        low = middle;
+      } else {
+        high = middle - 1;
+      }
+    }
+    cache.read(low, 0, cache.pointCount(), into);
+    double before = cache.timeSeconds(low);
+    if (seconds <= before || low + 1 >= cache.sampleCount()) {
+      return;
+    }
+    float part = (float) ((seconds - before) / (cache.timeSeconds(low + 1) - before));
+    float[] next = new float[into.length];
+    cache.read(low + 1, 0, cache.pointCount(), next);
+    for (int i = 0; i < into.length; i++) {
+      into[i] += part * (next[i] - into[i]);
+    }
+  }
+}
