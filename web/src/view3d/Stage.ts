@@ -1,6 +1,7 @@
 import { Bone, type InstancedMesh, Matrix4, type Mesh, Skeleton } from 'three';
 import type { SideView } from '../api/client';
 import type { PoseChoice } from '../features/crossing/store';
+import { MovedPoints } from './MovedPoints';
 import { frameAt, type Motion, matrixAt } from './motionBlock';
 
 const scratch = new Array<number>(16).fill(0);
@@ -24,6 +25,7 @@ export class Stage {
   private readonly handWeights = new Map<number, number[]>();
   private motion: Motion | null = null;
   private seconds = 0;
+  private readonly moved = new MovedPoints();
   /** Told after every change of pose. */
   changed: () => void = () => {};
 
@@ -57,6 +59,7 @@ export class Stage {
     this.shown.set(nodeId, all);
     this.place(nodeId);
     this.weigh(nodeId, this.weightsNow(nodeId));
+    this.moved.pose(this.choice === 'clip' ? this.motion : null, this.seconds, this.shown);
     return () => all.delete(mesh);
   }
 
@@ -127,6 +130,7 @@ export class Stage {
       this.place(id);
       this.weigh(id, this.weightsNow(id));
     }
+    this.moved.pose(this.choice === 'clip' ? motion : null, seconds, this.shown);
     this.changed();
   }
 
@@ -181,6 +185,7 @@ export class Stage {
   }
 
   dispose() {
+    this.moved.pose(null, 0, this.shown);
     for (const { skeleton } of this.skeletons.values()) {
       skeleton.dispose();
     }

@@ -1,5 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { addFrames, frameAt, matrixAt } from './motionBlock';
+import { addFrames, frameAt, matrixAt, pointsAt } from './motionBlock';
+
+/** Frames of a block that have points. */
+const evens = (from: number, count: number) => Math.ceil((from + count) / 2) - Math.ceil(from / 2);
 
 function block(from: number, count: number, frames: number): ArrayBuffer {
   const head = {
@@ -11,12 +14,14 @@ function block(from: number, count: number, frames: number): ArrayBuffer {
     count,
     nodes: [7],
     morphs: [{ node: 9, count: 1 }],
+    points: [{ nodes: [3], count: 2 }],
+    pointStep: 2,
   };
   let text = JSON.stringify(head);
   while (text.length % 4) {
     text += ' ';
   }
-  const buffer = new ArrayBuffer(4 + text.length + 4 * 13 * count);
+  const buffer = new ArrayBuffer(4 + text.length + 4 * (13 * count + 6 * evens(from, count)));
   new DataView(buffer).setUint32(0, text.length, true);
   new Uint8Array(buffer, 4, text.length).set(new TextEncoder().encode(text));
   const numbers = new Float32Array(buffer, 4 + text.length);
@@ -24,6 +29,11 @@ function block(from: number, count: number, frames: number): ArrayBuffer {
     // A node that goes along x by one a frame.
     numbers.set([1, 0, 0, 0, 1, 0, 0, 0, 1, from + f, 0, 0], 12 * f);
     numbers[12 * count + f] = (from + f) / 10;
+  }
+  for (let k = 0; k < evens(from, count); k++) {
+    // Two vertices that rise by one a frame, the second above the first.
+    const frame = 2 * (Math.ceil(from / 2) + k);
+    numbers.set([0, frame, 0, 0, frame + 100, 0], 13 * count + 6 * k);
   }
   return buffer;
 }
@@ -54,5 +64,15 @@ describe('motion blocks', () => {
       matrixAt(motion, 0, frame, part, out);
       expect(out[12]).toBeCloseTo(x);
     }
+  });
+
+  it('put the vertices of a cache between its samples', () => {
+    const motion = addFrames(addFrames(null, block(0, 3, 5)), block(3, 2, 5));
+    const out = new Float32Array(3);
+    // Frame 2.5 lies between the samples of frames 2 and 4.
+    pointsAt(motion, 0, 1.25, 1, out);
+    expect(out[1]).toBeCloseTo(102.5);
+    pointsAt(motion, 0, 99, 0, out);
+    expect(out[1]).toBeCloseTo(4);
   });
 });

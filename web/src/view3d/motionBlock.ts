@@ -12,6 +12,12 @@ export interface Motion {
   matrices: Float32Array;
   /** Weights of all nodes with morph targets, a frame. */
   weights: Float32Array;
+  /** Meshes that a point cache moves: the nodes that show each, and its vertices. */
+  points: { nodes: number[]; count: number }[];
+  /** Frames from one sample of points to the next. */
+  pointStep: number;
+  /** x, y, z of all their vertices, a sample. */
+  positions: Float32Array;
 }
 
 interface Header {
@@ -23,6 +29,8 @@ interface Header {
   count: number;
   nodes: number[];
   morphs: { node: number; count: number }[];
+  points: { nodes: number[]; count: number }[];
+  pointStep: number;
 }
 
 const NUMBERS = 12;
@@ -34,17 +42,26 @@ export function addFrames(motion: Motion | null, buffer: ArrayBuffer): Motion {
   const head = JSON.parse(text) as Header;
   const width = NUMBERS * head.nodes.length;
   const weightCount = head.morphs.reduce((sum, m) => sum + m.count, 0);
+  const pointCount = 3 * head.points.reduce((sum, p) => sum + p.count, 0);
+  const samples = (frames: number) => Math.ceil(frames / head.pointStep);
   const into = motion ?? {
     ...head,
     loaded: 0,
     matrices: new Float32Array(width * head.frames),
     weights: new Float32Array(weightCount * head.frames),
+    positions: new Float32Array(pointCount * samples(head.frames)),
   };
   const base = 4 + length;
   into.matrices.set(new Float32Array(buffer, base, width * head.count), width * head.from);
   into.weights.set(
     new Float32Array(buffer, base + 4 * width * head.count, weightCount * head.count),
     weightCount * head.from,
+  );
+  const first = samples(head.from);
+  const here = samples(head.from + head.count) - first;
+  into.positions.set(
+    new Float32Array(buffer, base + 4 * (width + weightCount) * head.count, pointCount * here),
+    pointCount * first,
   );
   return { ...into, loaded: head.from + head.count };
 }
@@ -76,5 +93,43 @@ export function matrixAt(
       out[4 * column + row] = from + part * ((motion.matrices[b + k] ?? 0) - from);
     }
     out[4 * column + 3] = column === 3 ? 1 : 0;
+  }
+}
+
+/** Where a cache's vertices begin among the positions of a sample, and how long a sample is. */
+function span(motion: Motion, cache: number): { from: number; width: number } {
+  let from = 0;
+  let width = 0;
+  for (const [i, p] of motion.points.entries()) {
+    from += i < cache ? 3 * p.count : 0;
+    width += 3 * p.count;
+  }
+  return { from, width };
+}
+
+/**
+ * Writes vertices of a cache at a moment.
+ *
+ * @param first vertex of the cache that comes first
+ */
+export function pointsAt(
+  motion: Motion,
+  cache: number,
+  seconds: number,
+  first: number,
+  out: Float32Array,
+): void {
+  const { frame, part } = frameAt(motion, seconds);
+  const exact = (frame + part) / motion.pointStep;
+  const last = Math.max(0, Math.ceil(motion.loaded / motion.pointStep) - 1);
+  const sample = Math.min(last, Math.floor(exact + 1e-6));
+  const next = Math.min(last, sample + 1);
+  const between = Math.max(0, Math.min(1, exact - sample));
+  const { from, width } = span(motion, cache);
+  const a = width * sample + from + 3 * first;
+  const b = width * next + from + 3 * first;
+  for (let i = 0; i < out.length; i++) {
+    const start = motion.positions[a + i] ?? 0;
+    out[i] = start + between * ((motion.positions[b + i] ?? 0) - start);
   }
 }

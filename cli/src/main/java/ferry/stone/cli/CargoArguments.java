@@ -263,7 +263,7 @@ final class CargoArguments {
             "",
             "this format cannot be read yet. Bring the asset as " + Formats.readNames() + ".");
       }
-      if (role != CargoRole.SCENE) {
+      if (!role.isRead()) {
         throw new FormatException(
             FormatException.Kind.NOT_THIS_FORMAT,
             file.toString(),
@@ -279,7 +279,7 @@ final class CargoArguments {
       throws IOException {
     Resources resources = new CargoFolder(listed);
     for (String path : listed.keySet()) {
-      if (path.startsWith(prefix) && CargoRole.of(path, resources) == CargoRole.SCENE) {
+      if (path.startsWith(prefix) && CargoRole.of(path, resources).isRead()) {
         scenes.add(path);
       }
     }

@@ -27,7 +27,8 @@ public final class DemoWorld {
     CAPSTAN_FBX("Capstan, FBX", "capstan-fbx.zip"),
     BOLLARD_FBX("Bollard set, FBX", "bollard-set-fbx.zip"),
     SAIL("Patchwork sail", "patchwork-sail.zip"),
-    ARCH("Falling arch", "falling-arch.zip");
+    ARCH("Falling arch", "falling-arch.zip"),
+    PENNANT("Pennant", "pennant.zip");
 
     private final String label;
     private final String file;
@@ -96,6 +97,7 @@ public final class DemoWorld {
         case BOLLARD_FBX -> BollardSet.writeFbx(output);
         case SAIL -> PatchworkSail.write(output);
         case ARCH -> FallingArch.write(output);
+        case PENNANT -> Pennant.write(output);
         default -> throw new IllegalArgumentException(cargo.toString());
       }
     }

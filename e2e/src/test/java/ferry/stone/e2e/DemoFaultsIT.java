@@ -69,7 +69,9 @@ class DemoFaultsIT {
           Cargo.SAIL,
           List.of("unit-likely", "coincident-vertices", "panels-opposed", "unused-vertices"),
           Cargo.ARCH,
-          List.of("unit-doubted", "empty-groups"));
+          List.of("unit-doubted", "empty-groups"),
+          Cargo.PENNANT,
+          List.of("unit-likely"));
 
   /** Faults that are put right by choosing a file, not by a step. */
   private static final Set<String> BY_FILE = Set.of("texture-missing");

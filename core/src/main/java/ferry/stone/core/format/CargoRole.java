@@ -23,6 +23,11 @@ public enum CargoRole {
     this.label = label;
   }
 
+  /** Whether such files are read, alone or onto what others hold. */
+  public boolean isRead() {
+    return this == SCENE || this == CACHE;
+  }
+
   public String label() {
     return label;
   }

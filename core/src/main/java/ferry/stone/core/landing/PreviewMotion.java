@@ -8,6 +8,7 @@ import ferry.stone.core.motion.Pose;
 import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.Scene;
+import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.util.ArrayList;
@@ -26,9 +27,12 @@ import org.joml.Matrix4dc;
  * <tr><td>uint32</td><td>length of the JSON, a multiple of 4</td></tr>
  * <tr><td>JSON</td><td>{@code start}, {@code end} in seconds, {@code framesPerSecond}, {@code frames}
  * of the whole clip, {@code from} and {@code count} of those here, {@code nodes}: ids of the moving
- * nodes, {@code morphs}: id and number of weights of the nodes with morph targets</td></tr>
+ * nodes, {@code morphs}: id and number of weights of the nodes with morph targets, {@code points}:
+ * for each point cache the nodes that show its mesh and the number of vertices of {@link Preview},
+ * {@code pointStep}: how many frames lie between two of their samples here</td></tr>
  * <tr><td>float32</td><td>for each frame and node 12 numbers: x, y, z of the four columns of its
- * matrix; then for each frame the weights of each node with morph targets</td></tr>
+ * matrix; then for each frame the weights of each node with morph targets; then for each frame
+ * whose number {@code pointStep} divides the positions of each cache, in the mesh's own numbers</td></tr>
  * </table>
  */
 public final class PreviewMotion {
@@ -36,6 +40,9 @@ public final class PreviewMotion {
   private static final int MOST_FRAMES = 20_000;
   private static final long MOST_BYTES = 48L << 20;
   private static final int NUMBERS = 12;
+
+  /** Positions of all frames together stay below this: the page holds them all. */
+  private static final long MOST_POINT_BYTES = 256L << 20;
 
   private PreviewMotion() {}
 
@@ -55,7 +62,7 @@ public final class PreviewMotion {
    * @param from first frame wanted
    * @return as many frames from there as one block may hold
    */
-  public static byte[] of(Scene scene, Clip clip, Matrix4dc toView, int from) {
+  public static byte[] of(Scene scene, Clip clip, Matrix4dc toView, int from) throws IOException {
     int frames = frames(scene, clip);
     List<Integer> moving = moving(scene, clip);
     List<Integer> morphing = new ArrayList<>();
@@ -67,10 +74,16 @@ public final class PreviewMotion {
         numbers += rest.morphWeights()[i].length;
       }
     }
+    List<MovedPoints> points = MovedPoints.of(scene);
+    long pointNumbers = points.stream().mapToLong(p -> 3L * p.sourceVertex().length).sum();
+    int step =
+        (int) Math.max(1, (4 * pointNumbers * frames + MOST_POINT_BYTES - 1) / MOST_POINT_BYTES);
+    numbers += pointNumbers;
     int first = Math.max(0, Math.min(from, frames - 1));
     int most = (int) Math.max(1, MOST_BYTES / Math.max(1, 4 * numbers));
     int count = Math.min(frames - first, most);
-    byte[] json = head(scene, clip, frames, first, count, moving, morphing, rest);
+    Head head = new Head(frames, first, count, moving, morphing, points, step);
+    byte[] json = head.json(scene, clip, rest);
     ByteBuffer out =
         ByteBuffer.allocate((int) (4 + json.length + 4 * numbers * count))
             .order(ByteOrder.LITTLE_ENDIAN);
@@ -99,7 +112,15 @@ public final class PreviewMotion {
         out.putFloat(weight);
       }
     }
-    return out.array();
+    for (int f = first; f < first + count; f++) {
+      if (f % step == 0) {
+        double t = Math.min(clip.endSeconds(), clip.startSeconds() + f / rate(scene));
+        for (MovedPoints moved : points) {
+          moved.put(t, out);
+        }
+      }
+    }
+    return java.util.Arrays.copyOf(out.array(), out.position());
   }
 
   private static float[] weights(Pose pose, List<Integer> morphing) {
@@ -130,28 +151,37 @@ public final class PreviewMotion {
     return moving;
   }
 
-  private static byte[] head(
-      Scene scene,
-      Clip clip,
+  /** What a block says of itself. */
+  private record Head(
       int frames,
       int from,
       int count,
       List<Integer> moving,
       List<Integer> morphing,
-      Pose rest) {
-    ObjectNode head = JsonNodeFactory.instance.objectNode();
-    head.put("start", clip.startSeconds()).put("end", clip.endSeconds());
-    head.put("framesPerSecond", rate(scene)).put("frames", frames);
-    head.put("from", from).put("count", count);
-    ArrayNode nodes = head.putArray("nodes");
-    moving.forEach(i -> nodes.add(scene.nodes().get(i).id()));
-    ArrayNode morphs = head.putArray("morphs");
-    for (int i : morphing) {
-      morphs
-          .addObject()
-          .put("node", scene.nodes().get(i).id())
-          .put("count", rest.morphWeights()[i].length);
+      List<MovedPoints> points,
+      int pointStep) {
+
+    byte[] json(Scene scene, Clip clip, Pose rest) {
+      ObjectNode head = JsonNodeFactory.instance.objectNode();
+      head.put("start", clip.startSeconds()).put("end", clip.endSeconds());
+      head.put("framesPerSecond", rate(scene)).put("frames", frames);
+      head.put("from", from).put("count", count);
+      ArrayNode nodes = head.putArray("nodes");
+      moving.forEach(i -> nodes.add(scene.nodes().get(i).id()));
+      ArrayNode morphs = head.putArray("morphs");
+      for (int i : morphing) {
+        morphs
+            .addObject()
+            .put("node", scene.nodes().get(i).id())
+            .put("count", rest.morphWeights()[i].length);
+      }
+      head.put("pointStep", pointStep);
+      ArrayNode caches = head.putArray("points");
+      for (MovedPoints moved : points) {
+        ObjectNode json = caches.addObject().put("count", moved.sourceVertex().length);
+        moved.nodeIds().forEach(json.putArray("nodes")::add);
+      }
+      return Preview.padded(head);
     }
-    return Preview.padded(head);
   }
 }

@@ -254,7 +254,7 @@ public class CrossingService {
   private Crossing.Summary summary(String id, LoadedCrossing crossing) throws IOException {
     Set<String> formats = new LinkedHashSet<>();
     for (String path : crossing.cargo().paths()) {
-      if (CargoRole.of(path, crossing.cargo()) == CargoRole.SCENE) {
+      if (CargoRole.of(path, crossing.cargo()).isRead()) {
         Formats.of(path, crossing.cargo()).ifPresent(f -> formats.add(f.name()));
       }
     }

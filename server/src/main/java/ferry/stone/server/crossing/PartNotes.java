@@ -24,9 +24,7 @@ final class PartNotes {
     if (transform instanceof LocalTransform.MatrixTransform) {
       return "matrix";
     }
-    return transform instanceof LocalTransform.OpList
-        ? "list of operations"
-        : transform instanceof LocalTransform.Trs ? "translation, rotation, scale" : "with pivots";
+    return transform instanceof LocalTransform.Trs ? "translation, rotation, scale" : "with pivots";
   }
 
   static Map<String, String> of(Scene scene, Node node) {

@@ -10,6 +10,7 @@ import ferry.stone.core.landing.Landing;
 import ferry.stone.core.landing.Preview;
 import ferry.stone.core.landing.PreviewCurves;
 import ferry.stone.core.landing.PreviewMotion;
+import ferry.stone.core.motion.Caches;
 import ferry.stone.core.proof.LedgerExport;
 import ferry.stone.core.proof.LedgerRow;
 import ferry.stone.core.proof.SideLedger;
@@ -278,7 +279,7 @@ public class SideController {
   }
 
   private static Clip clip(Scene scene, int clip) {
-    return scene.clips().stream()
+    return Caches.timeline(scene).stream()
         .filter(c -> c.id() == clip)
         .findFirst()
         .orElseThrow(() -> new NotFoundException("This clip is not there any more."));

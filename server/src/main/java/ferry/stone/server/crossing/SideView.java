@@ -5,6 +5,7 @@ import ferry.stone.core.landing.PreviewMotion;
 import ferry.stone.core.math.Bounds;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.Frame;
+import ferry.stone.core.motion.Caches;
 import ferry.stone.core.motion.Pose;
 import ferry.stone.core.scene.Channel;
 import ferry.stone.core.scene.Clip;
@@ -261,7 +262,7 @@ public record SideView(
         nodes,
         scene.materials().stream().map(m -> material(m, scene)).toList(),
         scene.skins().stream().map(s -> skin(scene, s, toView)).toList(),
-        scene.clips().stream().map(c -> clip(c, scene)).toList(),
+        Caches.timeline(scene).stream().map(c -> clip(c, scene)).toList(),
         cameras(scene, new Matrix4d(toView)),
         lights(scene, new Matrix4d(toView)),
         SideTextures.of(scene),
