@@ -1,14 +1,17 @@
-import { type PointerEvent, useState } from 'react';
+import { type KeyboardEvent, type PointerEvent, useEffect, useState } from 'react';
 import type { Crossing } from '../../api/client';
 import { CargoTable } from './cargo/CargoTable';
 import { HandlingTable } from './handling/HandlingTable';
 import { LandingForm } from './landing/LandingForm';
 import { ProofLedger } from './proof/ProofLedger';
+import { chosen, fitting, keep, LOWEST, standard, tallest } from './quaysideHeight';
 import type { Stop } from './RouteLine';
 import { SurveyStop } from './survey/SurveyStop';
 
-const LOWEST = 90;
-const STANDARD = 236;
+const STEP = 30;
+
+/** What the lower edge of the page takes. */
+const BELOW = 24;
 
 interface Props {
   id: string;
@@ -18,39 +21,70 @@ interface Props {
 
 /** The table that the stop is about, below the views; its upper edge can be dragged. */
 export function Quayside({ id, stop, crossing }: Props) {
-  const [height, setHeight] = useState(STANDARD);
-  const ready = crossing.state === 'ready';
-  const drag = (e: PointerEvent<HTMLButtonElement>) => {
+  const shown = ready(crossing) ? stop : 'cargo';
+  const [choices, setChoices] = useState(() => chosen(localStorage));
+  const [room, setRoom] = useState(window.innerHeight);
+  useEffect(() => {
+    const resized = () => setRoom(window.innerHeight);
+    window.addEventListener('resize', resized);
+    return () => window.removeEventListener('resize', resized);
+  }, []);
+  const height = fitting(choices[shown] ?? standard(shown, room), room);
+  const choose = (wanted: number | null) => {
+    const next = wanted === null ? null : fitting(wanted, room);
+    keep(localStorage, shown, next);
+    setChoices({ ...choices, [shown]: next ?? undefined });
+  };
+  const drag = (e: PointerEvent) => {
     if (e.buttons) {
-      const most = window.innerHeight - 240;
-      setHeight(Math.max(LOWEST, Math.min(most, window.innerHeight - 24 - e.clientY)));
+      choose(room - BELOW - e.clientY);
+    }
+  };
+  const press = (e: KeyboardEvent) => {
+    const heights: Record<string, number | null> = {
+      ArrowUp: height + STEP,
+      ArrowDown: height - STEP,
+      PageUp: tallest(room),
+      PageDown: LOWEST,
+      Home: null,
+    };
+    if (e.key in heights) {
+      e.preventDefault();
+      choose(heights[e.key] ?? null);
     }
   };
   return (
     <section className="quayside" style={{ height }} aria-label="Quayside">
-      <button
-        type="button"
+      <div
+        role="separator"
+        tabIndex={0}
         className="quayside-edge"
-        aria-label="Height of the table; arrow keys change it"
+        aria-orientation="horizontal"
+        aria-label="Height of the table"
+        aria-valuenow={height}
+        aria-valuemin={LOWEST}
+        aria-valuemax={tallest(room)}
+        title="Drag, or use the arrow keys; Home or a double click fits it to the stop"
         onPointerDown={(e) => e.currentTarget.setPointerCapture(e.pointerId)}
         onPointerMove={drag}
-        onDoubleClick={() => setHeight(STANDARD)}
-        onKeyDown={(e) => {
-          const step = e.key === 'ArrowUp' ? 30 : e.key === 'ArrowDown' ? -30 : 0;
-          setHeight((h) => Math.max(LOWEST, Math.min(window.innerHeight - 240, h + step)));
-        }}
+        onDoubleClick={() => choose(null)}
+        onKeyDown={press}
       />
-      {stop === 'cargo' || !ready ? (
+      {shown === 'cargo' ? (
         <CargoTable id={id} crossing={crossing} />
-      ) : stop === 'survey' ? (
+      ) : shown === 'survey' ? (
         <SurveyStop crossing={crossing} />
-      ) : stop === 'handling' ? (
+      ) : shown === 'handling' ? (
         <HandlingTable id={id} />
-      ) : stop === 'landing' ? (
+      ) : shown === 'landing' ? (
         <LandingForm id={id} />
       ) : (
         <ProofLedger id={id} crossing={crossing} />
       )}
     </section>
   );
+}
+
+function ready(crossing: Crossing): boolean {
+  return crossing.state === 'ready';
 }

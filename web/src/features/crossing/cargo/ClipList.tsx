@@ -10,26 +10,22 @@ export function ClipList({ clips }: { clips: SideView['clips'] }) {
   return (
     <section aria-label="Clips">
       <h3 className="caps">Clips</h3>
-      <table className="clip-list">
-        <tbody>
-          {clips.map((c) => (
-            <tr key={c.id} data-open={now === c.id}>
-              <td>
-                <Button variant="link" onClick={() => open(c)}>
-                  {c.name || '(no name)'}
-                </Button>
-              </td>
-              <td className="num">{(c.endSeconds - c.startSeconds).toFixed(2)} s</td>
-              <td className="num">
-                {count(c.frames)} at {Number(c.framesPerSecond.toFixed(2))}/s
-              </td>
-              <td className="num">
-                {count(c.tracks)} {c.tracks === 1 ? 'track' : 'tracks'}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <ul className="clip-list">
+        {clips.map((c) => (
+          <li key={c.id} data-open={now === c.id}>
+            <Button variant="link" onClick={() => open(c)}>
+              {c.name || '(no name)'}
+            </Button>
+            <span>
+              {(c.endSeconds - c.startSeconds).toFixed(2)} s · {count(c.frames)} frames at{' '}
+              {Number(c.framesPerSecond.toFixed(2))}/s ·{' '}
+              {c.cache
+                ? 'point cache'
+                : `${count(c.tracks)} ${c.tracks === 1 ? 'track' : 'tracks'}`}
+            </span>
+          </li>
+        ))}
+      </ul>
     </section>
   );
 }

@@ -17,7 +17,7 @@ interface Props {
 export function LandingFields({ formats, format, options, set, setOption, setFormat }: Props) {
   return (
     <Form className="form-grid" onSubmit={(e) => e.preventDefault()}>
-      <fieldset>
+      <fieldset className="two-columns">
         <legend>Format</legend>
         {formats.map((f) => (
           <Form.Check
@@ -63,25 +63,7 @@ function OptionFields({ format, options, set, setOption }: OptionProps) {
         parts={options.parts}
         onChange={(change) => set({ parts: { ...options.parts, ...change } })}
       />
-      <fieldset>
-        <legend>Unit, axes and place</legend>
-        <Form.Check
-          type="radio"
-          id="data"
-          name="transforms"
-          label="Into the data: parts stay clean"
-          checked={options.transforms === 'DATA'}
-          onChange={() => set({ transforms: 'DATA' })}
-        />
-        <Form.Check
-          type="radio"
-          id="on-root"
-          name="transforms"
-          label="On one root part: numbers stay"
-          checked={options.transforms === 'ROOT'}
-          onChange={() => set({ transforms: 'ROOT' })}
-        />
-      </fieldset>
+      {format.holdsPlaces && <Transforms options={options} set={set} />}
       <fieldset>
         <legend>Surfaces</legend>
         <Form.Check
@@ -95,5 +77,30 @@ function OptionFields({ format, options, set, setOption }: OptionProps) {
       </fieldset>
       <FormatFields fields={format.fields} values={options.options} onChange={setOption} />
     </>
+  );
+}
+
+/** Where the change of frame goes; formats without places of parts leave no choice. */
+function Transforms({ options, set }: Pick<OptionProps, 'options' | 'set'>) {
+  return (
+    <fieldset>
+      <legend>Unit, axes and place</legend>
+      <Form.Check
+        type="radio"
+        id="data"
+        name="transforms"
+        label="Into the data: parts stay clean"
+        checked={options.transforms === 'DATA'}
+        onChange={() => set({ transforms: 'DATA' })}
+      />
+      <Form.Check
+        type="radio"
+        id="on-root"
+        name="transforms"
+        label="On one root part: numbers stay"
+        checked={options.transforms === 'ROOT'}
+        onChange={() => set({ transforms: 'ROOT' })}
+      />
+    </fieldset>
   );
 }

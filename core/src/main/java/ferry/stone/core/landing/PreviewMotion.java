@@ -7,6 +7,7 @@ import ferry.stone.core.motion.ClipPoses;
 import ferry.stone.core.motion.Pose;
 import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.Node;
+import ferry.stone.core.scene.PointCache;
 import ferry.stone.core.scene.Scene;
 import java.io.IOException;
 import java.nio.ByteBuffer;
@@ -37,6 +38,7 @@ import org.joml.Matrix4dc;
  */
 public final class PreviewMotion {
   private static final double USUAL_RATE = 30;
+  private static final double MOST_RATE = 240;
   private static final int MOST_FRAMES = 20_000;
   private static final long MOST_BYTES = 48L << 20;
   private static final int NUMBERS = 12;
@@ -48,7 +50,14 @@ public final class PreviewMotion {
 
   /** Frames a second at which a clip is played: the source's own rate where it has one. */
   public static double rate(Scene scene) {
-    return scene.framesPerSecond() > 0 ? scene.framesPerSecond() : USUAL_RATE;
+    if (scene.framesPerSecond() > 0 || scene.caches().isEmpty()) {
+      return scene.framesPerSecond() > 0 ? scene.framesPerSecond() : USUAL_RATE;
+    }
+    PointCache cache = scene.caches().get(0);
+    double seconds = cache.endSeconds() - cache.startSeconds();
+    // A cache of one sample, or of samples beyond all measure, has no rate.
+    double own = seconds > 0 ? (cache.sampleCount() - 1) / seconds : 0;
+    return own >= 1 && own <= MOST_RATE ? Math.round(own * 1000) / 1000.0 : USUAL_RATE;
   }
 
   /** How many frames a clip has, both ends counted. */

@@ -89,7 +89,8 @@ public record SideView(
       double endSeconds,
       double framesPerSecond,
       int frames,
-      int tracks) {}
+      int tracks,
+      boolean cache) {}
 
   /**
    * A camera to look through.
@@ -333,7 +334,8 @@ public record SideView(
         c.endSeconds(),
         PreviewMotion.rate(scene),
         PreviewMotion.frames(scene, c),
-        c.tracks().size());
+        c.tracks().size(),
+        scene.clips().stream().noneMatch(own -> own.id() == c.id()));
   }
 
   private static List<CameraView> cameras(Scene scene, Matrix4d toView) {

@@ -30,6 +30,7 @@ public class FormatController {
       List<String> extensions,
       boolean reads,
       boolean writes,
+      boolean holdsPlaces,
       List<Field> fields) {
 
     static FormatView of(Format format) {
@@ -40,6 +41,7 @@ public class FormatController {
           format.extensions().stream().sorted().toList(),
           format.reader().isPresent(),
           format.writer().isPresent(),
+          format.writer().map(SceneWriter::holdsPlaces).orElse(false),
           format.writer().map(SceneWriter::fields).orElse(List.of()));
     }
   }
