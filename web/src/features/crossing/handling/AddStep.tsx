@@ -53,7 +53,7 @@ export function AddStep({ kinds, ready, onAdd, onDrop }: Props) {
         />
         {groups.map((group) => (
           <Fragment key={group}>
-            <Dropdown.Header>{group}</Dropdown.Header>
+            <Dropdown.Header aria-level={3}>{group}</Dropdown.Header>
             {fits
               .filter((k) => k.group === group)
               .map((k) => (
