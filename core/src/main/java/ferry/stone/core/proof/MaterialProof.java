@@ -34,6 +34,7 @@ final class MaterialProof {
   private Progress progress = Progress.NONE;
   private final Landed landing;
   private final TextureProof images;
+  private final PlacementProof placements;
 
   MaterialProof(
       Ledger ledger,
@@ -50,6 +51,7 @@ final class MaterialProof {
     this.read = read;
     this.landing = landing;
     images = new TextureProof(ledger, far, read, cargo, landing);
+    placements = new PlacementProof(ledger, far, read);
   }
 
   void run(Progress work) {
@@ -180,6 +182,7 @@ final class MaterialProof {
               double[] there = found.factor(channel, (double[]) null);
               boolean said = own != null && Double.isFinite(own[0]);
               double[] tint = landing.holding().tint(channel, value);
+              placements.compare(name, value.texture(), found.texture(channel).orElse(null));
               if (tint != null) {
                 images.tinted(name, value.texture(), tint, channel.isColour(), found, channel);
                 return;
@@ -329,6 +332,7 @@ final class MaterialProof {
     TextureUse base = found.texture(Channel.BASE_COLOUR).orElse(null);
     TextureUse packed = found.texture(Channel.ROUGHNESS).orElse(null);
     images.texture("Base colour texture", pbr.base(), base, 'c', 'c');
+    placements.compare("Base colour", pbr.base(), base);
     if (pbr.opacity() != null) {
       boolean asIs = pbr.base() != null && pbr.base().textureId() == pbr.opacity().textureId();
       char part = pbr.opacity().component();
@@ -341,6 +345,11 @@ final class MaterialProof {
     images.changedTexture("Shininess texture", pbr.shininess(), packed, "turned into roughness");
     TextureUse normal = found.texture(Channel.NORMAL).orElse(null);
     images.texture("Normal texture", pbr.normal(), normal, 'c', 'c');
+    placements.compare("Normal", pbr.normal(), normal);
+    placements.compare("Roughness", pbr.roughnessMap(), packed);
+    placements.compare("Packed", pbr.packed(), packed);
+    placements.compare("Occlusion", pbr.occlusion(), found.texture(Channel.OCCLUSION).orElse(null));
+    placements.compare("Emissive", pbr.emissiveMap(), found.texture(Channel.EMISSIVE).orElse(null));
     if (pbr.bump() != null) {
       Pixels bump = images.far(pbr.bump());
       if (bump != null && BumpMap.isNormalMap(bump)) {

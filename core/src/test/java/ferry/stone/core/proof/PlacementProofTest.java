@@ -1,0 +1,83 @@
+package ferry.stone.core.proof;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import ferry.stone.core.TestFiles;
+import ferry.stone.core.format.Capability;
+import ferry.stone.core.landing.CapabilityFiles;
+import ferry.stone.core.landing.CapabilityScenes;
+import ferry.stone.core.landing.Landing;
+import ferry.stone.core.landing.LandingOptions;
+import ferry.stone.core.scene.Channel;
+import ferry.stone.core.scene.Material;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.Texture;
+import ferry.stone.core.scene.TextureUse;
+import ferry.stone.core.scene.UvOrigin;
+import ferry.stone.core.work.Progress;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** Where images lie is compared, and lies where it did. */
+class PlacementProofTest {
+  private static Scene placed(TextureUse use, UvOrigin origin) {
+    Scene scene = CapabilityScenes.of(Capability.UVS);
+    Texture image = new Texture(900, "oak.png", "oak.png", place(), null);
+    Map<Channel, Material.Value> channels = new EnumMap<>(Channel.class);
+    channels.put(Channel.BASE_COLOUR, new Material.Value(new double[] {1, 1, 1}, use));
+    return scene.toBuilder()
+        .uvOrigin(origin)
+        .textures(List.of(image))
+        .materials(List.of(scene.materials().get(0).withChannels(channels)))
+        .build();
+  }
+
+  private static String place() {
+    return CapabilityFiles.all().paths().stream()
+        .filter(p -> p.endsWith(".png"))
+        .findFirst()
+        .orElseThrow();
+  }
+
+  private static List<LedgerRow> rows(Scene scene, String format) throws Exception {
+    TestFiles cargo = CapabilityFiles.all();
+    TestFiles out = new TestFiles();
+    LandingOptions options = LandingOptions.of(format);
+    Landing landing = Landing.write(scene, options, "a", cargo, out, Progress.NONE);
+    Proof proof = Proof.of(scene, scene, landing.landed(options, out), cargo, Progress.NONE);
+    return proof.rows().stream().filter(r -> r.fact().endsWith("where it lies")).toList();
+  }
+
+  private static TextureUse use(double turn, boolean clamp) {
+    return new TextureUse(900, 0, 0.25, -0.5, 2, 3, turn, clamp, (char) 0, 1, "");
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"glb", "fbx", "obj"})
+  void offsetsScalesAndBordersAreKept(String format) throws Exception {
+    for (UvOrigin origin : UvOrigin.values()) {
+      List<LedgerRow> rows = rows(placed(use(0, true), origin), format);
+      assertEquals(1, rows.size(), format + " " + origin);
+      assertEquals(LedgerRow.Verdict.KEPT, rows.get(0).verdict(), rows.toString());
+    }
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"glb", "fbx"})
+  void turnsAreKept(String format) throws Exception {
+    for (UvOrigin origin : UvOrigin.values()) {
+      List<LedgerRow> rows = rows(placed(use(0.6, false), origin), format);
+      assertEquals(LedgerRow.Verdict.KEPT, rows.get(0).verdict(), rows.toString());
+    }
+  }
+
+  @Test
+  void anImageThatIsNotPlacedNeedsNoRow() throws Exception {
+    assertTrue(rows(placed(TextureUse.of(900), UvOrigin.BOTTOM_LEFT), "fbx").isEmpty());
+  }
+}
