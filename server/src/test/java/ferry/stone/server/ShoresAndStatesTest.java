@@ -120,6 +120,12 @@ class ShoresAndStatesTest extends OverTheApi {
     // Built-in ones stay as they are, and what does not fit is refused in a sentence.
     send(delete("/api/shores/z-up-metre"), 409);
     send(body(put("/api/shores/z-up-metre"), file), 409);
+    // A member that nobody knows is no choice: it is named, with those that there are.
+    ObjectNode odd = file.deepCopy();
+    odd.put("frames", 1);
+    assertThat(call(body(post("/api/shores"), odd), 400).path("detail").asText())
+        .contains("\"frames\" is no member")
+        .contains("budgets");
     file.put("name", "");
     assertThat(call(body(post("/api/shores"), file), 400).path("detail").asText())
         .contains("1 to 80");

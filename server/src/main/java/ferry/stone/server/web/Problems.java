@@ -1,9 +1,11 @@
 package ferry.stone.server.web;
 
+import com.fasterxml.jackson.databind.exc.UnrecognizedPropertyException;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.math.Figures;
 import ferry.stone.server.store.BlobStore;
 import ferry.stone.server.store.DiskSpace;
+import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.http.HttpStatus;
@@ -93,11 +95,27 @@ public class Problems extends ResponseEntityExceptionHandler {
       cause = cause.getCause();
     }
     String why =
-        cause instanceof IllegalArgumentException
-            ? cause.getMessage()
-            : "The request's JSON does not fit.";
+        cause instanceof UnrecognizedPropertyException unknown
+            ? unknown(unknown)
+            : cause instanceof IllegalArgumentException
+                ? cause.getMessage()
+                : "The request's JSON does not fit.";
     return org.springframework.http.ResponseEntity.badRequest()
         .body(problem(HttpStatus.BAD_REQUEST, "A value does not fit", why));
+  }
+
+  private static String unknown(UnrecognizedPropertyException e) {
+    String known =
+        e.getKnownPropertyIds() == null
+            ? ""
+            : e.getKnownPropertyIds().stream()
+                .map(Object::toString)
+                .sorted()
+                .collect(Collectors.joining(", "));
+    return "\""
+        + e.getPropertyName()
+        + "\" is no member that is known here"
+        + (known.isEmpty() ? "." : "; there are " + known + ".");
   }
 
   private static ProblemDetail problem(HttpStatus status, String title, String detail) {
