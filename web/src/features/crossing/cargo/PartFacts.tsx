@@ -27,7 +27,7 @@ export function PartFacts({ crossingId, side, survey }: Props) {
   if (!node) {
     return <WholeFacts side={side} survey={survey} />;
   }
-  const shown = side.nodes.filter((n) => n.mesh !== null);
+  const shown = side.nodes.filter((n) => n.mesh !== '');
   const place = shown.indexOf(node);
   const mesh = place >= 0 ? survey.inventory.perMesh[place] : undefined;
   const box = node.mesh ? meshBox(node.mesh) : null;

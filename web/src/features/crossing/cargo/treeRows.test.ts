@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { NodeView } from '../../../api/client';
 import { outsideOf, visibleRows } from './treeRows';
 
-const node = (id: number, parent: number, name: string, mesh: string | null = null): NodeView => ({
+const node = (id: number, parent: number, name: string, mesh = ''): NodeView => ({
   id,
   parent,
   name,

@@ -56,5 +56,5 @@ export function outsideOf(nodes: NodeView[], selected: number[]): number[] {
       inside.add(node.id);
     }
   }
-  return nodes.filter((n) => n.mesh !== null && !inside.has(n.id)).map((n) => n.id);
+  return nodes.filter((n) => n.mesh !== '' && !inside.has(n.id)).map((n) => n.id);
 }

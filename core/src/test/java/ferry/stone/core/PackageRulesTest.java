@@ -16,6 +16,8 @@ class PackageRulesTest {
   static final ArchRule LAYERS =
       layeredArchitecture()
           .consideringOnlyDependenciesInLayers()
+          .layer("view")
+          .definedBy("..core.view..")
           .layer("proof")
           .definedBy("..core.proof..")
           .layer("landing")
@@ -40,6 +42,8 @@ class PackageRulesTest {
           .definedBy("..core.scene..")
           .layer("math")
           .definedBy("..core.math..")
+          .whereLayer("view")
+          .mayNotBeAccessedByAnyLayer()
           .whereLayer("proof")
           .mayOnlyBeAccessedByLayers("landing")
           .whereLayer("landing")
@@ -49,19 +53,22 @@ class PackageRulesTest {
           .whereLayer("handling")
           .mayOnlyBeAccessedByLayers("landing")
           .whereLayer("survey")
-          .mayNotBeAccessedByAnyLayer()
+          .mayOnlyBeAccessedByLayers("view")
           .whereLayer("format")
           .mayOnlyBeAccessedByLayers("cargo", "landing", "proof")
           .whereLayer("geometry")
-          .mayOnlyBeAccessedByLayers("proof", "landing", "handling", "survey", "format")
+          .mayOnlyBeAccessedByLayers(
+              "view", "proof", "landing", "handling", "survey", "format", "cargo")
           .whereLayer("motion")
-          .mayOnlyBeAccessedByLayers("proof", "landing", "handling", "survey", "format")
+          .mayOnlyBeAccessedByLayers(
+              "view", "proof", "landing", "handling", "survey", "format", "cargo")
           .whereLayer("texture")
-          .mayOnlyBeAccessedByLayers("proof", "landing", "format")
+          .mayOnlyBeAccessedByLayers("view", "proof", "landing", "format", "cargo")
           .whereLayer("shore")
           .mayOnlyBeAccessedByLayers("landing", "handling", "survey", "format")
           .whereLayer("math")
           .mayOnlyBeAccessedByLayers(
+              "view",
               "proof",
               "landing",
               "cargo",

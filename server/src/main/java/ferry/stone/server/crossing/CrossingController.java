@@ -3,6 +3,7 @@ package ferry.stone.server.crossing;
 import ferry.stone.core.cargo.CargoFolder;
 import ferry.stone.core.format.CargoRole;
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.view.FindingView;
 import ferry.stone.server.jobs.Job;
 import ferry.stone.server.web.NotFoundException;
 import io.swagger.v3.oas.annotations.media.Schema;

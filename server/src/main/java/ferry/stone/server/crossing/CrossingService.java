@@ -15,6 +15,7 @@ import ferry.stone.core.scene.Scene;
 import ferry.stone.core.shore.Shore;
 import ferry.stone.core.texture.ImageCodec;
 import ferry.stone.core.texture.ImageException;
+import ferry.stone.core.view.SideView;
 import ferry.stone.core.work.Progress;
 import ferry.stone.server.FerrySettings;
 import ferry.stone.server.crossing.CargoRepository.StoredFile;

@@ -7,6 +7,8 @@ import ferry.stone.core.handling.PartRef;
 import ferry.stone.core.handling.Step;
 import ferry.stone.core.handling.Steps;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.view.FindingView;
+import ferry.stone.core.view.SideView;
 import ferry.stone.core.work.CancelledException;
 import ferry.stone.server.jobs.JobService;
 import ferry.stone.server.web.ConflictException;

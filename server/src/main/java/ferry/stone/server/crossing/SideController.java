@@ -7,9 +7,6 @@ import ferry.stone.core.handling.Handling;
 import ferry.stone.core.handling.Step;
 import ferry.stone.core.handling.Steps;
 import ferry.stone.core.landing.Landing;
-import ferry.stone.core.landing.Preview;
-import ferry.stone.core.landing.PreviewCurves;
-import ferry.stone.core.landing.PreviewMotion;
 import ferry.stone.core.motion.Caches;
 import ferry.stone.core.proof.LedgerExport;
 import ferry.stone.core.proof.LedgerRow;
@@ -19,6 +16,11 @@ import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.Texture;
 import ferry.stone.core.texture.ImageCodec;
 import ferry.stone.core.texture.ImageInfo;
+import ferry.stone.core.view.PartView;
+import ferry.stone.core.view.Preview;
+import ferry.stone.core.view.PreviewCurves;
+import ferry.stone.core.view.PreviewMotion;
+import ferry.stone.core.view.SideView;
 import ferry.stone.server.web.NotFoundException;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
@@ -115,7 +117,7 @@ public class SideController {
 
   @GetMapping("/crossings/{id}/near")
   public SideView near(@PathVariable String id) throws IOException, FormatException {
-    return SideView.near(crossings.scenes(id));
+    return near(crossings.scenes(id));
   }
 
   /**
@@ -128,7 +130,7 @@ public class SideController {
     List<Handling.Stage> stages = loaded.handle(handlings.steps(id));
     int count = after == null ? stages.size() : Math.max(0, Math.min(after, stages.size()));
     Scene far = Handling.result(loaded.near(), stages.subList(0, count));
-    return SideView.far(loaded, far, crossings.farShore(id).frame());
+    return SideView.far(far, crossings.farShore(id).frame(), loaded::key);
   }
 
   /**
@@ -234,7 +236,8 @@ public class SideController {
   @GetMapping("/crossings/{id}/parts/{nodeId}")
   public PartView part(@PathVariable String id, @PathVariable int nodeId)
       throws IOException, FormatException {
-    return PartView.of(crossings.scenes(id).near(), nodeId);
+    return PartView.of(crossings.scenes(id).near(), nodeId)
+        .orElseThrow(() -> new NotFoundException("This part is not there any more."));
   }
 
   /**
@@ -276,6 +279,10 @@ public class SideController {
     return side.equals("far")
         ? Handling.result(loaded.near(), loaded.handle(handlings.steps(id)))
         : loaded.near();
+  }
+
+  private static SideView near(LoadedCrossing loaded) {
+    return SideView.near(loaded.near(), loaded::key);
   }
 
   private static Clip clip(Scene scene, int clip) {

@@ -4,6 +4,7 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.handling.Handling;
 import ferry.stone.core.handling.Step;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.view.SideView;
 import ferry.stone.server.web.NotFoundException;
 import java.io.IOException;
 import java.util.List;
@@ -99,7 +100,7 @@ public class StateService {
     LoadedCrossing loaded = crossings.scenes(id);
     Scene scene = scene(id, ref);
     return ref.equals("near")
-        ? SideView.near(loaded)
-        : SideView.far(loaded, scene, crossings.farShore(id).frame());
+        ? SideView.near(loaded.near(), loaded::key)
+        : SideView.far(scene, crossings.farShore(id).frame(), loaded::key);
   }
 }

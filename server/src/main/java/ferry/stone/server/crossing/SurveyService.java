@@ -12,6 +12,8 @@ import ferry.stone.core.scene.Scene;
 import ferry.stone.core.shore.Shore;
 import ferry.stone.core.shore.Shores;
 import ferry.stone.core.survey.Survey;
+import ferry.stone.core.view.FindingView;
+import ferry.stone.core.view.SideView;
 import ferry.stone.server.web.NotFoundException;
 import java.io.IOException;
 import java.util.ArrayList;

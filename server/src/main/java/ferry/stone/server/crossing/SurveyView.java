@@ -1,6 +1,7 @@
 package ferry.stone.server.crossing;
 
 import ferry.stone.core.survey.Inventory;
+import ferry.stone.core.view.FindingView;
 import java.util.List;
 
 /**

@@ -1,4 +1,4 @@
-package ferry.stone.core.landing;
+package ferry.stone.core.view;
 
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;

@@ -1,4 +1,4 @@
-package ferry.stone.core.landing;
+package ferry.stone.core.view;
 
 import ferry.stone.core.geometry.RenderMesh;
 import ferry.stone.core.geometry.RenderPrimitive;

@@ -1,4 +1,4 @@
-package ferry.stone.server.crossing;
+package ferry.stone.core.view;
 
 import ferry.stone.core.motion.Pose;
 import ferry.stone.core.scene.Clip;
@@ -8,10 +8,10 @@ import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.Skin;
-import ferry.stone.server.web.NotFoundException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeMap;
 import org.joml.Matrix4d;
 import org.joml.Quaterniond;
@@ -67,11 +67,13 @@ public record PartView(
   public record MorphFacts(
       String name, double weight, int vertices, double farthest, double commonShift) {}
 
-  static PartView of(Scene scene, int nodeId) {
+  /** Empty when there is no such part. */
+  public static Optional<PartView> of(Scene scene, int nodeId) {
     Integer place = scene.nodePlaces().get(nodeId);
-    if (place == null) {
-      throw new NotFoundException("This part is not there any more.");
-    }
+    return place == null ? Optional.empty() : Optional.of(of(scene, place.intValue(), nodeId));
+  }
+
+  private static PartView of(Scene scene, int place, int nodeId) {
     Node node = scene.nodes().get(place);
     Matrix4d m = node.transform().toMatrix();
     Quaterniond q = m.getNormalizedRotation(new Quaterniond());

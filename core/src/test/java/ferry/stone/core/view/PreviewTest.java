@@ -1,4 +1,4 @@
-package ferry.stone.core.landing;
+package ferry.stone.core.view;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;

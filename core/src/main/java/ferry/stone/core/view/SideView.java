@@ -1,7 +1,6 @@
-package ferry.stone.server.crossing;
+package ferry.stone.core.view;
 
 import ferry.stone.core.geometry.Rebase;
-import ferry.stone.core.landing.PreviewMotion;
 import ferry.stone.core.math.Bounds;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.Frame;
@@ -20,7 +19,6 @@ import ferry.stone.core.scene.TextureUse;
 import ferry.stone.core.texture.ColourSpace;
 import ferry.stone.core.texture.PbrMaterial;
 import ferry.stone.core.texture.PbrTranslation;
-import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -126,7 +124,7 @@ public record SideView(
    * A part.
    *
    * @param parent id of the parent, −1 for a root
-   * @param mesh key of its mesh, or {@code null}
+   * @param mesh key of its mesh, empty where it shows none
    * @param matrix to the view: 16 numbers, column by column
    * @param skin id of the skin that moves its mesh, −1 for none
    * @param weights rest weights of its mesh's morph targets
@@ -138,7 +136,7 @@ public record SideView(
       String path,
       int parent,
       String kind,
-      @Schema(nullable = true) String mesh,
+      String mesh,
       double[] matrix,
       int skin,
       double[] weights,
@@ -168,9 +166,14 @@ public record SideView(
   public record TextureView(
       int id, double offsetU, double offsetV, double scaleU, double scaleV, boolean clamp) {}
 
+  /** Names a mesh, so that a page can ask for it and knows it when it sees it again. */
+  @FunctionalInterface
+  public interface MeshKeys {
+    String key(PolygonMesh mesh, Scene scene);
+  }
+
   /** The near side: numbers as they are, one unit shown as one metre. */
-  static SideView near(LoadedCrossing crossing) {
-    Scene scene = crossing.near();
+  public static SideView near(Scene scene, MeshKeys keys) {
     boolean unitKnown = scene.unitSource() != FrameSource.ASSUMED;
     Bounds bounds = scene.bounds();
     boolean upKnown = scene.axesSource() != FrameSource.ASSUMED;
@@ -178,7 +181,7 @@ public record SideView(
     String caption =
         "as read · " + (unitKnown ? scene.frame().label() : "unit unknown, axes unknown");
     return of(
-        crossing,
+        keys,
         scene,
         new Matrix4d(),
         caption,
@@ -192,14 +195,13 @@ public record SideView(
   }
 
   /** The far side, as it will land. */
-  static SideView far(LoadedCrossing crossing, Scene far, Frame shore) {
+  public static SideView far(Scene far, Frame shore, MeshKeys keys) {
     Matrix4d toShore = farToView(far);
-    return of(
-        crossing, far, toShore, "as it will land · " + shore.label(), heightText(far), "tall", 1);
+    return of(keys, far, toShore, "as it will land · " + shore.label(), heightText(far), "tall", 1);
   }
 
   /** Height on the far shore. */
-  static String heightText(Scene scene) {
+  public static String heightText(Scene scene) {
     Bounds bounds = scene.bounds();
     return bounds.isEmpty()
         ? "—"
@@ -207,7 +209,7 @@ public record SideView(
   }
 
   private static SideView of(
-      LoadedCrossing crossing,
+      MeshKeys keys,
       Scene scene,
       Matrix4d toView,
       String caption,
@@ -224,11 +226,11 @@ public record SideView(
     for (int i = 0; i < world.length; i++) {
       Node node = scene.nodes().get(i);
       Matrix4d matrix = new Matrix4d(toView).mul(world[i]);
-      String key = null;
+      String key = "";
       int skin = -1;
       if (node.content() instanceof Node.Content.MeshContent content) {
         PolygonMesh mesh = meshes.get(content.meshId());
-        key = crossing.key(mesh, scene);
+        key = keys.key(mesh, scene);
         bounds = bounds.union(mesh.points().bounds(matrix));
         skin = content.skinId();
       }
@@ -359,7 +361,7 @@ public record SideView(
   }
 
   /** Carries the world of a far side to its view. */
-  static Matrix4d farToView(Scene far) {
+  public static Matrix4d farToView(Scene far) {
     return far.frame().matrixTo(Frame.Y_UP_METRE);
   }
 

@@ -1,4 +1,4 @@
-package ferry.stone.server.crossing;
+package ferry.stone.core.view;
 
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Marks;
@@ -33,7 +33,7 @@ public record FindingView(
     boolean hasMarks,
     List<Offer> offers,
     String state) {
-  static FindingView of(int index, Finding f, String state) {
+  public static FindingView of(int index, Finding f, String state) {
     return new FindingView(
         index,
         f.code(),
@@ -49,7 +49,7 @@ public record FindingView(
   }
 
   /** How many findings of a severity no step in effect answers. */
-  static int open(Survey survey, Severity severity, Set<String> kindsInEffect) {
+  public static int open(Survey survey, Severity severity, Set<String> kindsInEffect) {
     return (int)
         survey.findings().stream()
             .filter(f -> f.severity() == severity)
@@ -66,7 +66,7 @@ public record FindingView(
    */
   public record MarksView(float[] points, float[] segments, float[] triangles) {}
 
-  static MarksView marks(Finding finding, Scene scene, Matrix4d toNear) {
+  public static MarksView marks(Finding finding, Scene scene, Matrix4d toNear) {
     FloatList points = new FloatList(16);
     FloatList segments = new FloatList(16);
     FloatList triangles = new FloatList(16);

@@ -1,4 +1,4 @@
-package ferry.stone.server.crossing;
+package ferry.stone.core.view;
 
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.scene.LocalTransform;
