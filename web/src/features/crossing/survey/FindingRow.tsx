@@ -2,7 +2,7 @@ import type { FindingView, Offer } from '../../../api/client';
 import { Button } from '../../../shared/Button';
 import { isSolved } from './solved';
 
-const LOOK = { FIX: 'loss', LOOK: 'change', NOTE: 'plain' } as const;
+export const LOOK = { FIX: 'loss', LOOK: 'change', NOTE: 'plain' } as const;
 
 interface Props {
   finding: FindingView;

@@ -10,6 +10,8 @@ import { QuaysideHead } from '../QuaysideHead';
 import { useView } from '../store';
 import { useFind } from '../useFind';
 import { useHandling, withOffer } from '../useHandling';
+import { BundleRow } from './BundleRow';
+import { rowsOf } from './bundles';
 import { FindingRow } from './FindingRow';
 import { isSafe, isSolved, openCount } from './solved';
 
@@ -29,6 +31,7 @@ export function SurveyTable({ id, tabs }: { id: string; tabs: ReactNode }) {
   const find = useFind(id);
   const [open, setOpen] = useState<number | null>(null);
   const [answers, setAnswers] = useState(false);
+  const [bundle, setBundle] = useState<string | null>(null);
   const findings = survey.data?.findings ?? [];
   const solved = findings.filter(isSolved).length;
   const shown = findings.filter((f) => answers || !isSolved(f));
@@ -137,18 +140,31 @@ export function SurveyTable({ id, tabs }: { id: string; tabs: ReactNode }) {
                         )}
                       </td>
                     </tr>
-                    {own.map((f) => (
-                      <FindingRow
-                        key={f.index}
-                        finding={f}
-                        open={open === f.index}
-                        picked={finding === f.index}
-                        alike={own.filter(
-                          (x) => x.code === f.code && x.offers.length > 0 && !isSolved(x),
+                    {rowsOf(own).map((row) => (
+                      <Fragment key={row.key}>
+                        {row.findings.length > 1 && (
+                          <BundleRow
+                            row={row}
+                            open={bundle === row.key}
+                            onToggle={() => setBundle(bundle === row.key ? null : row.key)}
+                            onAccept={accept}
+                          />
                         )}
-                        onShow={() => show(f)}
-                        onAccept={accept}
-                      />
+                        {(row.findings.length === 1 || bundle === row.key) &&
+                          row.findings.map((f) => (
+                            <FindingRow
+                              key={f.index}
+                              finding={f}
+                              open={open === f.index}
+                              picked={finding === f.index}
+                              alike={own.filter(
+                                (x) => x.code === f.code && x.offers.length > 0 && !isSolved(x),
+                              )}
+                              onShow={() => show(f)}
+                              onAccept={accept}
+                            />
+                          ))}
+                      </Fragment>
                     ))}
                   </Fragment>
                 );

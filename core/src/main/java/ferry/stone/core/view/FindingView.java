@@ -7,6 +7,7 @@ import ferry.stone.core.finding.Severity;
 import ferry.stone.core.math.FloatList;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.survey.Bundles;
 import ferry.stone.core.survey.Survey;
 import java.util.HashMap;
 import java.util.List;
@@ -20,6 +21,7 @@ import org.joml.Vector3d;
  *
  * @param state {@code open}, {@code answered} when the far side no longer has it, or {@code arisen}
  *     when a step brought it about
+ * @param bundle the same for findings of one kind and one cause
  */
 public record FindingView(
     int index,
@@ -32,7 +34,8 @@ public record FindingView(
     List<Integer> nodeIds,
     boolean hasMarks,
     List<Offer> offers,
-    String state) {
+    String state,
+    String bundle) {
   public static FindingView of(int index, Finding f, String state) {
     return new FindingView(
         index,
@@ -45,7 +48,8 @@ public record FindingView(
         f.nodeIds(),
         !f.marks().isEmpty(),
         f.offers(),
-        state);
+        state,
+        Bundles.key(f));
   }
 
   /** How many findings of a severity no step in effect answers. */
