@@ -5,7 +5,7 @@ import { queries } from '../../../api/queries';
 import { Button } from '../../../shared/Button';
 import { useView } from '../store';
 import { useFind } from '../useFind';
-import { useHandling, withOffer } from '../useHandling';
+import { useHandling } from '../useHandling';
 
 /** What the landing will change or lose, before it is written, with steps that avoid it. */
 export function ForecastTable({
@@ -17,7 +17,7 @@ export function ForecastTable({
   options: LandingOptions;
   onOption: (name: string, value: unknown) => void;
 }) {
-  const { state, change } = useHandling(id, true);
+  const { state, accept } = useHandling(id, true);
   const forecast = useQuery({
     ...queries.forecast(id, state?.revision ?? 0, options),
     enabled: state !== undefined,
@@ -49,7 +49,7 @@ export function ForecastTable({
           <tbody>
             {items.map((item) => (
               <tr
-                key={item.capability + item.fate}
+                key={item.capability + item.fate + item.where + item.how}
                 data-capability={item.capability}
                 tabIndex={0}
                 onClick={() => show(item)}
@@ -73,7 +73,7 @@ export function ForecastTable({
                         if (o.action === 'option') {
                           onOption(o.kind, o.params.value);
                         } else {
-                          change((list) => withOffer(list, o));
+                          accept([o]);
                         }
                       }}
                     >

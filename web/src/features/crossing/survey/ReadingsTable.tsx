@@ -5,17 +5,17 @@ import type { Offer, Reading } from '../../../api/client';
 import { queries } from '../../../api/queries';
 import { Button } from '../../../shared/Button';
 import { QuaysideHead } from '../QuaysideHead';
-import { useHandling, withOffer } from '../useHandling';
+import { useHandling } from '../useHandling';
 
 /** What the numbers probably mean: all readings of unit and up axis, with their reasons. */
 export function ReadingsTable({ id, tabs }: { id: string; tabs: ReactNode }) {
   const survey = useQuery(queries.survey(id));
   const shores = useQuery(queries.shores());
-  const { change } = useHandling(id, true);
+  const { accept } = useHandling(id, true);
   const near = shores.data?.find((s) => s.shore.id === survey.data?.nearShore)?.shore;
   const read = (kind: string, params: Record<string, unknown>) =>
-    change((steps) =>
-      withOffer(steps, {
+    accept([
+      {
         label: '',
         action: 'step',
         kind,
@@ -23,8 +23,8 @@ export function ReadingsTable({ id, tabs }: { id: string; tabs: ReactNode }) {
         nodeIds: [],
         asks: false,
         first: [],
-      }),
-    );
+      },
+    ]);
   return (
     <>
       <QuaysideHead title="Survey">

@@ -9,7 +9,7 @@ import { complain } from '../../../shared/Notices';
 import { QuaysideHead } from '../QuaysideHead';
 import { useView } from '../store';
 import { useFind } from '../useFind';
-import { useHandling, withOffer } from '../useHandling';
+import { useHandling } from '../useHandling';
 import { BundleRow } from './BundleRow';
 import { rowsOf } from './bundles';
 import { FindingRow } from './FindingRow';
@@ -24,7 +24,7 @@ const GROUPS: { severity: FindingView['severity']; label: string }[] = [
 /** The findings by what to do with them: a click shows where, an offer puts it right. */
 export function SurveyTable({ id, tabs }: { id: string; tabs: ReactNode }) {
   const survey = useQuery(queries.survey(id));
-  const { change } = useHandling(id, true);
+  const handling = useHandling(id, true);
   const navigate = useNavigate();
   const finding = useView((s) => s.finding);
   const set = useView((s) => s.set);
@@ -47,9 +47,9 @@ export function SurveyTable({ id, tabs }: { id: string; tabs: ReactNode }) {
     }
   };
   const accept = (offers: Offer[]) => {
-    const steps = offers.filter((o) => o.action === 'step').flatMap((o) => [...o.first, o]);
+    const steps = offers.filter((o) => o.action === 'step');
     if (steps.length > 0) {
-      change((list) => steps.reduce(withOffer, list));
+      handling.accept(steps);
     }
     for (const o of offers.filter((x) => x.action === 'bind')) {
       sendJson('PUT', `/api/crossings/${id}/bindings`, {

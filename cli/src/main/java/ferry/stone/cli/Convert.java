@@ -4,11 +4,14 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import ferry.stone.core.cargo.CargoFolder;
 import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Offer;
 import ferry.stone.core.format.Format;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Formats;
+import ferry.stone.core.handling.Accepting;
 import ferry.stone.core.handling.Handling;
 import ferry.stone.core.handling.Step;
+import ferry.stone.core.handling.Steps;
 import ferry.stone.core.landing.Landing;
 import ferry.stone.core.landing.LandingOptions;
 import ferry.stone.core.landing.Landings;
@@ -23,6 +26,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
+import java.util.concurrent.atomic.AtomicInteger;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -51,6 +55,13 @@ final class Convert implements Callable<Integer> {
       paramLabel = "DIR",
       description = "Folder to write to; made if it is not there.")
   private Path out;
+
+  @Option(
+      names = "--accept",
+      description =
+          "Accept what the survey offers for what is to be put right or looked at, where nothing is"
+              + " taken away; what was done is said.")
+  private boolean accept;
 
   @Option(names = "--ground", description = "Drop on the ground: lowest point to height 0.")
   private boolean ground;
@@ -112,7 +123,9 @@ final class Convert implements Callable<Integer> {
             "its data file is missing, so nothing was written. " + finding.message());
       }
     }
-    var stages = Handling.run(cargo.near(), steps(), Progress.NONE);
+    List<Step> steps = steps(cargo);
+    var stages = Handling.run(cargo.near(), steps, Progress.NONE);
+    say(stages);
     Scene far = Handling.result(cargo.near(), stages);
     Proof proof;
     Path proofFile = out.resolve(Landing.stem(cargo.name()) + ".proof.json");
@@ -158,8 +171,13 @@ final class Convert implements Callable<Integer> {
     return verdict(proof);
   }
 
-  private List<Step> steps() {
+  private List<Step> steps(CargoArguments.Cargo cargo) {
     List<Step> steps = new ArrayList<>();
+    if (accept) {
+      AtomicInteger number = new AtomicInteger();
+      List<Offer> offers = Accepting.together(cargo.survey().findings());
+      steps.addAll(Accepting.with(List.of(), offers, () -> "accepted" + number.incrementAndGet()));
+    }
     if (centre) {
       steps.add(new Step("centre", "centre", Map.of("what", "ground"), true, List.of()));
     }
@@ -167,6 +185,15 @@ final class Convert implements Callable<Integer> {
       steps.add(new Step("ground", "ground", Map.of(), true, List.of()));
     }
     return steps;
+  }
+
+  /** What each accepted offer did. */
+  private void say(List<Handling.Stage> stages) {
+    for (Handling.Stage stage : accept ? stages : List.<Handling.Stage>of()) {
+      String name = Steps.find(stage.step().kind()).orElseThrow().label();
+      String result = stage.failure() != null ? "not done: " + stage.failure() : stage.figure();
+      spec.commandLine().getOut().println(name + (result.isEmpty() ? "" : ": " + result));
+    }
   }
 
   /** What is lost is said on standard error, in one sentence. */

@@ -313,4 +313,27 @@ class FerryTest {
     assertEquals(2, run("inspect", "x.obj", "--unit-in", "furlong"));
     assertTrue(err.toString().contains(all), err.toString());
   }
+
+  /**
+   * Two triangles whose seam is not sewn: the survey offers to weld it, and what was done is said.
+   */
+  @Test
+  void offersAreAcceptedAsOnThePage() throws Exception {
+    String sheet =
+        "o sheet\nv 0 0 0\nv 1 0 0\nv 0 1 0\nv 1 0 0\nv 1 1 0\nv 0 1 0\nf 1 2 3\nf 4 5 6\n";
+    Path file = Files.writeString(folder.resolve("sheet.obj"), sheet);
+    String[] plain = {"convert", file.toString(), "--to", "obj", "--out"};
+    Path accepted = folder.resolve("accepted");
+    Path asIs = folder.resolve("as-is");
+    run(plain[0], plain[1], plain[2], plain[3], plain[4], asIs.toString());
+    assertEquals(1, out.toString().lines().count(), out.toString());
+    run(plain[0], plain[1], plain[2], plain[3], plain[4], accepted.toString(), "--accept");
+    assertTrue(out.toString().contains("Weld"), out.toString());
+    assertEquals(6, vertices(asIs.resolve("sheet.obj")));
+    assertEquals(4, vertices(accepted.resolve("sheet.obj")));
+  }
+
+  private static long vertices(Path obj) throws IOException {
+    return Files.readAllLines(obj).stream().filter(line -> line.startsWith("v ")).count();
+  }
 }

@@ -2,8 +2,8 @@ package ferry.stone.demo;
 
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.MemoryFiles;
 import ferry.stone.core.format.Output;
-import ferry.stone.core.format.Resources;
 import ferry.stone.core.format.fbx.FbxOptions;
 import ferry.stone.core.format.fbx.FbxWriter;
 import ferry.stone.core.format.gltf.GltfOptions;
@@ -15,10 +15,7 @@ import ferry.stone.core.math.SignedAxis;
 import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.work.Progress;
-import java.io.ByteArrayInputStream;
 import java.io.IOException;
-import java.io.InputStream;
-import java.util.List;
 import java.util.Map;
 
 /** Writes scenes that were built in centimetres with Z up as glTF or FBX. */
@@ -41,7 +38,7 @@ final class SceneCargo {
           Rebase.intoData(framed, Frame.Y_UP_METRE),
           options,
           stem,
-          new Files(files),
+          new MemoryFiles(files),
           output,
           new Findings(),
           Progress.NONE);
@@ -73,31 +70,9 @@ final class SceneCargo {
     Scene framed = built.toBuilder().frame(said, FrameSource.CHOSEN, FrameSource.CHOSEN).build();
     try {
       FbxWriter.write(
-          framed, options, stem, new Files(files), output, new Findings(), Progress.NONE);
+          framed, options, stem, new MemoryFiles(files), output, new Findings(), Progress.NONE);
     } catch (FormatException e) {
       throw new IOException(e);
-    }
-  }
-
-  private record Files(Map<String, byte[]> content) implements Resources {
-    @Override
-    public List<String> paths() {
-      return List.copyOf(content.keySet());
-    }
-
-    @Override
-    public boolean contains(String path) {
-      return content.containsKey(path);
-    }
-
-    @Override
-    public long size(String path) {
-      return content.get(path).length;
-    }
-
-    @Override
-    public InputStream open(String path) {
-      return new ByteArrayInputStream(content.get(path));
     }
   }
 }

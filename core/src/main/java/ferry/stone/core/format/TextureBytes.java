@@ -1,5 +1,8 @@
 package ferry.stone.core.format;
 
+import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Findings;
+import ferry.stone.core.finding.Severity;
 import ferry.stone.core.scene.Texture;
 import java.io.IOException;
 import java.io.InputStream;
@@ -10,6 +13,24 @@ public final class TextureBytes {
   public static final long LARGEST = 512L << 20;
 
   private TextureBytes() {}
+
+  /** The same, {@code null} for one whose file is missing, or cannot be read, which is told. */
+  public static byte[] orTell(Texture texture, Resources resources, Findings findings) {
+    if (!texture.isFound()) {
+      return null;
+    }
+    try {
+      return read(texture, resources);
+    } catch (IOException e) {
+      findings.add(
+          Finding.of(
+              "texture-unreadable",
+              Severity.FIX,
+              texture.name(),
+              e.getMessage() + " It does not land."));
+      return null;
+    }
+  }
 
   /** The file's bytes; the texture must be found. */
   public static byte[] read(Texture texture, Resources resources) throws IOException {

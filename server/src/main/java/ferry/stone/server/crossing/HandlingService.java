@@ -1,7 +1,9 @@
 package ferry.stone.server.crossing;
 
+import ferry.stone.core.finding.Offer;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.handling.Accepting;
 import ferry.stone.core.handling.Handling;
 import ferry.stone.core.handling.PartRef;
 import ferry.stone.core.handling.Step;
@@ -17,6 +19,7 @@ import java.io.IOException;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.UUID;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -151,6 +154,17 @@ public class HandlingService {
           repository.history(id, revision + 1);
         });
     return run(id, revision);
+  }
+
+  /** Adds what offers ask for to the steps, then runs them: see {@link Accepting}. */
+  public HandlingState accept(String id, int revision, List<Offer> offers)
+      throws IOException, FormatException {
+    if (offers == null || offers.stream().anyMatch(java.util.Objects::isNull)) {
+      throw new IllegalArgumentException("offers must be a list of offers of the survey.");
+    }
+    List<Step> steps =
+        Accepting.with(steps(id), offers, () -> UUID.randomUUID().toString().substring(0, 8));
+    return change(id, revision, steps);
   }
 
   /** Runs the steps outside of any transaction, as work that can be watched and cancelled. */

@@ -1,6 +1,7 @@
 package ferry.stone.server.crossing;
 
 import ferry.stone.core.field.Field;
+import ferry.stone.core.finding.Offer;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.TextureBytes;
 import ferry.stone.core.handling.Handling;
@@ -101,6 +102,17 @@ public class SideController {
       @PathVariable String id, @RequestBody HandlingRequest request)
       throws IOException, FormatException {
     return handlings.change(id, request.revision(), request.steps());
+  }
+
+  /** Offers to accept on top of the steps of a revision. */
+  public record OffersRequest(int revision, List<Offer> offers) {}
+
+  /** Accepts offers of the survey: which steps they become is the core's. */
+  @PostMapping("/crossings/{id}/handling/offers")
+  public HandlingService.HandlingState accept(
+      @PathVariable String id, @RequestBody OffersRequest request)
+      throws IOException, FormatException {
+    return handlings.accept(id, request.revision(), request.offers());
   }
 
   @PostMapping("/crossings/{id}/handling/undo")

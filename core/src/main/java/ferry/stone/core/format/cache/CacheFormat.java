@@ -13,11 +13,7 @@ import ferry.stone.core.format.RandomBytes;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.SceneReader;
 import ferry.stone.core.format.SceneWriter;
-import ferry.stone.core.scene.Coordinates;
-import ferry.stone.core.scene.LooseElements;
 import ferry.stone.core.scene.Node;
-import ferry.stone.core.scene.PolygonMesh;
-import ferry.stone.core.scene.Polygons;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
 import java.io.IOException;
@@ -123,27 +119,8 @@ public final class CacheFormat implements Format {
     String name = CargoPath.stem(resource);
     SceneBuilder scene = new SceneBuilder(name);
     int mesh = scene.newId();
-    FileCache cache =
-        new FileCache(
-            scene.newId(),
-            name,
-            mesh,
-            file,
-            head.dataAt(),
-            kind.order,
-            head.points(),
-            head.seconds());
-    float[] first = new float[3 * head.points()];
-    cache.read(0, 0, head.points(), first);
-    int[] all = new int[head.points()];
-    for (int v = 0; v < all.length; v++) {
-      all[v] = v;
-    }
-    scene.add(
-        PolygonMesh.of(mesh, name, Coordinates.of(first), Polygons.triangles(new int[0]))
-            .toBuilder()
-            .loose(new LooseElements(new int[] {0}, new int[0], all))
-            .build());
+    FileCache cache = FileCache.of(scene.newId(), mesh, resource, file, kind, head);
+    scene.add(CachePlan.points(mesh, name, cache));
     scene.add(Node.of(scene.newId(), name, -1, Node.Content.MeshContent.of(mesh)));
     return scene.caches(List.of(cache)).build();
   }

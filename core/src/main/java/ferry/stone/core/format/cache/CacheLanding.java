@@ -190,16 +190,7 @@ final class CacheLanding implements FlatWriter {
         CacheKind.Head head = landing.kind.head(path, file, landing.typed(options).frames());
         String name = CargoPath.stem(path);
         int mesh = scene.newId();
-        PointCache cache =
-            new FileCache(
-                scene.newId(),
-                name,
-                mesh,
-                file,
-                head.dataAt(),
-                landing.kind.order,
-                head.points(),
-                head.seconds());
+        PointCache cache = FileCache.of(scene.newId(), mesh, path, file, landing.kind, head);
         PolygonMesh points = CachePlan.points(mesh, name, cache);
         scene.add(points);
         scene.add(Node.of(scene.newId(), name, -1, Node.Content.MeshContent.of(mesh)));

@@ -74,7 +74,11 @@ final class CachePlan {
       }
       PointCache cache = cache(builder.newId(), free, place);
       int mesh = builder.newId();
-      builder.add(points(mesh, free, cache));
+      try {
+        builder.add(points(mesh, free, cache));
+      } catch (IOException e) {
+        throw new UncheckedIOException(e);
+      }
       builder.add(Node.of(node.id(), free, -1, Node.Content.MeshContent.of(mesh)));
       caches.add(new ferry.stone.core.scene.RenamedCache(cache, cache.id(), mesh));
     }
@@ -86,13 +90,10 @@ final class CachePlan {
     return plain.isEmpty() ? "part" : plain;
   }
 
-  static PolygonMesh points(int id, String name, PointCache cache) {
+  /** The points of the first sample as a mesh. */
+  static PolygonMesh points(int id, String name, PointCache cache) throws IOException {
     float[] first = new float[3 * cache.pointCount()];
-    try {
-      cache.read(0, 0, cache.pointCount(), first);
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
+    cache.read(0, 0, cache.pointCount(), first);
     int[] all = new int[cache.pointCount()];
     for (int v = 0; v < all.length; v++) {
       all[v] = v;

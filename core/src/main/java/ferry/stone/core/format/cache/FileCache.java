@@ -1,5 +1,6 @@
 package ferry.stone.core.format.cache;
 
+import ferry.stone.core.format.CargoPath;
 import ferry.stone.core.format.RandomBytes;
 import ferry.stone.core.scene.PointCache;
 import java.io.IOException;
@@ -24,6 +25,20 @@ record FileCache(
     double[] seconds)
     implements PointCache {
   private static final int POINTS_AT_ONCE = 1 << 16;
+
+  /** The cache of a file under the name of the file. */
+  static FileCache of(
+      int id, int meshId, String path, RandomBytes file, CacheKind kind, CacheKind.Head head) {
+    return new FileCache(
+        id,
+        CargoPath.stem(path),
+        meshId,
+        file,
+        head.dataAt(),
+        kind.order,
+        head.points(),
+        head.seconds());
+  }
 
   @Override
   public int sampleCount() {

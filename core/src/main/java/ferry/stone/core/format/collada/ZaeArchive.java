@@ -4,11 +4,11 @@ import ferry.stone.core.format.Budget;
 import ferry.stone.core.format.CargoPath;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FormatException.Kind;
+import ferry.stone.core.format.MemoryFiles;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.Resources;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.Texture;
-import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.EOFException;
 import java.io.IOException;
@@ -59,7 +59,10 @@ final class ZaeArchive {
     String main = archive.main();
     ReadContext inside =
         new ReadContext(
-            archive.new Inside(), context.bindings(), context.findings(), context.progress());
+            new MemoryFiles(archive.entries),
+            context.bindings(),
+            context.findings(),
+            context.progress());
     Scene scene;
     try {
       scene = ColladaReader.read(main, budget, inside);
@@ -131,28 +134,5 @@ final class ZaeArchive {
         resource,
         "",
         "the archive holds no .dae file, and its manifest names none. Pack it again.");
-  }
-
-  /** The files of the archive. */
-  private final class Inside implements Resources {
-    @Override
-    public List<String> paths() {
-      return List.copyOf(entries.keySet());
-    }
-
-    @Override
-    public boolean contains(String path) {
-      return entries.containsKey(path);
-    }
-
-    @Override
-    public long size(String path) {
-      return entries.get(path).length;
-    }
-
-    @Override
-    public InputStream open(String path) {
-      return new ByteArrayInputStream(entries.get(path));
-    }
   }
 }

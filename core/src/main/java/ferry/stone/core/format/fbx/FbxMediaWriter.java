@@ -194,19 +194,7 @@ final class FbxMediaWriter {
       return known;
     }
     Texture texture = scene.texture(textureId).orElseThrow();
-    byte[] bytes = null;
-    if (texture.isFound()) {
-      try {
-        bytes = TextureBytes.read(texture, resources);
-      } catch (IOException e) {
-        findings.add(
-            Finding.of(
-                "texture-unreadable",
-                Severity.FIX,
-                texture.name(),
-                e.getMessage() + " It does not land."));
-      }
-    }
+    byte[] bytes = TextureBytes.orTell(texture, resources, findings);
     String path = bytes == null ? texture.written() : FOLDER + unique(texture.name());
     Media made = write(texture.name(), path, bytes, false);
     media.put(textureId, made);

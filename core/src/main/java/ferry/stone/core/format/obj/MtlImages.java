@@ -62,19 +62,8 @@ final class MtlImages {
 
   private Named write(Texture texture, char part) throws IOException {
     Named asWritten = new Named(texture.written().replaceAll("\\p{Cntrl}", "_"), false);
-    if (!texture.isFound()) {
-      return asWritten;
-    }
-    byte[] bytes;
-    try {
-      bytes = TextureBytes.read(texture, resources);
-    } catch (IOException e) {
-      findings.add(
-          Finding.of(
-              "texture-unreadable",
-              Severity.FIX,
-              texture.name(),
-              e.getMessage() + " It does not land."));
+    byte[] bytes = TextureBytes.orTell(texture, resources, findings);
+    if (bytes == null) {
       return asWritten;
     }
     if (part != 0) {
