@@ -20,6 +20,9 @@ const LOOK: Record<Cell['read'], string> = {
   NONE: 'plain',
 };
 
+/** Said of so many that "lost" says it; the words stand in the cell's title. */
+const NONE = 'The format has none.';
+
 /** What each format can carry, drawn from the tables that forecasts and proofs use. */
 export default function AtlasPage() {
   const atlas = useQuery(queries.atlas());
@@ -87,7 +90,7 @@ export default function AtlasPage() {
                           </td>
                           <td title={c.how}>
                             <Fate fate={c.written} />
-                            {c.written !== 'KEPT' && c.written !== 'NONE' && (
+                            {c.written !== 'KEPT' && c.written !== 'NONE' && c.how !== NONE && (
                               <div className="quiet small">{c.how}</div>
                             )}
                           </td>

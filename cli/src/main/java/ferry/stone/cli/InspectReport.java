@@ -14,6 +14,9 @@ import java.util.Locale;
 
 /** What {@code inspect --json} prints; see {@code docs/cli.md}. */
 final class InspectReport {
+  /** Form of the report; it rises when a member changes its meaning. */
+  static final int SCHEMA = 1;
+
   private InspectReport() {}
 
   /** With what a landing would change or lose; {@code null} when it was not asked. */
@@ -37,6 +40,7 @@ final class InspectReport {
   static ObjectNode of(CargoArguments.Cargo cargo) {
     Scene scene = cargo.near();
     ObjectNode json = JsonNodeFactory.instance.objectNode();
+    json.put("schema", SCHEMA);
     Frame frame = scene.frame();
     json.putObject("frame")
         .put("metresPerUnit", frame.metresPerUnit())

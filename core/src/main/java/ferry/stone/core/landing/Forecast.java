@@ -133,7 +133,9 @@ public record Forecast(List<Item> items) {
               where,
               how.isEmpty() ? "As chosen at the landing." : how,
               nodeIds,
-              offers(capability, nodeIds)));
+              fate == Fate.LOST && capability == Capability.POLYGONS
+                  ? List.of()
+                  : offers(capability, nodeIds)));
     }
 
     @Override

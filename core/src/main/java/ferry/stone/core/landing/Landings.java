@@ -7,6 +7,7 @@ import ferry.stone.core.proof.Proof;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -29,6 +30,22 @@ public record Landings(List<Each> each) {
    * @param asset name of the crossing
    */
   public static Landings write(
+      Scene far,
+      LandingOptions options,
+      String asset,
+      Resources resources,
+      Output output,
+      Progress progress)
+      throws IOException, FormatException {
+    try {
+      return written(far, options, asset, resources, output, progress);
+    } catch (UncheckedIOException e) {
+      // A point cache that could not be read where it lies.
+      throw e.getCause();
+    }
+  }
+
+  private static Landings written(
       Scene far,
       LandingOptions options,
       String asset,
@@ -74,6 +91,21 @@ public record Landings(List<Each> each) {
    * @param written all files of the landing
    */
   public Proof proof(
+      Scene near,
+      Scene far,
+      LandingOptions options,
+      Resources written,
+      Resources cargo,
+      Progress progress)
+      throws IOException, FormatException {
+    try {
+      return proved(near, far, options, written, cargo, progress);
+    } catch (UncheckedIOException e) {
+      throw e.getCause();
+    }
+  }
+
+  private Proof proved(
       Scene near,
       Scene far,
       LandingOptions options,

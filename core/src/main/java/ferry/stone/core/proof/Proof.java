@@ -1,5 +1,7 @@
 package ferry.stone.core.proof;
 
+import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
+import com.fasterxml.jackson.annotation.JsonProperty;
 import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.CargoPath;
 import ferry.stone.core.format.Contents;
@@ -34,6 +36,7 @@ import java.util.Map;
  * @param changed rows that arrived in another form
  * @param lost rows that did not arrive
  */
+@JsonIgnoreProperties(value = "schema", allowGetters = true)
 public record Proof(
     String file,
     long bytes,
@@ -42,6 +45,14 @@ public record Proof(
     int kept,
     int changed,
     int lost) {
+
+  /** Form of a proof as JSON; proofs without a number are of the same form. */
+  public static final int SCHEMA = 1;
+
+  @JsonProperty("schema")
+  public int schema() {
+    return SCHEMA;
+  }
 
   /** Positions agree when they differ by less than this part of {@link #size}. */
   static final double POSITION_TOLERANCE = 2e-6;
