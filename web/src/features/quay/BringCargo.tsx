@@ -1,12 +1,12 @@
 import { useQuery } from '@tanstack/react-query';
 import { type RefObject, useEffect, useRef, useState } from 'react';
-import { ProgressBar } from 'react-bootstrap';
 import { useNavigate } from 'react-router-dom';
 import { queries } from '../../api/queries';
 import { filesOfDrop, filesOfInput, type Incoming, newCrossing } from '../../api/upload';
 import { Button } from '../../shared/Button';
 import { bytes } from '../../shared/format';
 import { complain } from '../../shared/Notices';
+import { Progress } from '../../shared/Progress';
 
 interface Sending {
   sent: number;
@@ -93,7 +93,10 @@ export function BringCargo({ choose }: Props) {
         </p>
         {sending ? (
           <>
-            <ProgressBar now={(100 * sending.sent) / Math.max(1, sending.total)} />
+            <Progress
+              label="Sending the files"
+              fraction={sending.sent / Math.max(1, sending.total)}
+            />
             <p className="quiet my-2">
               {bytes(sending.sent)} of {bytes(sending.total)} · {sending.path}
             </p>

@@ -1,10 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
-import { ProgressBar } from 'react-bootstrap';
 import { Link } from 'react-router-dom';
 import { type Job, sendJson } from '../../api/client';
 import { queries } from '../../api/queries';
 import { Button } from '../../shared/Button';
 import { complain } from '../../shared/Notices';
+import { Progress } from '../../shared/Progress';
 
 /** Jobs that run now, with progress and cancel. */
 export function UnderWay({ crossingId }: { crossingId?: string }) {
@@ -48,7 +48,7 @@ export function JobCard({ job, link }: CardProps) {
         )}
         <span>{Math.round(100 * job.fraction)} %</span>
       </div>
-      <ProgressBar now={100 * job.fraction} aria-label={job.title} />
+      <Progress label={job.title} fraction={job.fraction} />
       <div className="d-flex justify-content-between gap-2">
         <p>{job.what}</p>
         <Button
