@@ -1,14 +1,14 @@
 package ferry.stone.core;
 
+import ferry.stone.core.format.MemoryFiles;
 import ferry.stone.core.format.Output;
+import ferry.stone.core.format.RandomBytes;
 import ferry.stone.core.format.Resources;
-import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.NoSuchFileException;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -16,6 +16,7 @@ import java.util.TreeMap;
 /** Files in memory, to read from and to write to. */
 public final class TestFiles implements Resources, Output {
   private final Map<String, byte[]> files = new TreeMap<>();
+  private final MemoryFiles kept = new MemoryFiles(files);
 
   public static TestFiles of(String path, String text) {
     return new TestFiles().with(path, text);
@@ -36,25 +37,27 @@ public final class TestFiles implements Resources, Output {
 
   @Override
   public List<String> paths() {
-    return List.copyOf(files.keySet());
+    return kept.paths();
   }
 
   @Override
   public boolean contains(String path) {
-    return files.containsKey(path);
+    return kept.contains(path);
   }
 
   @Override
   public long size(String path) {
-    return files.get(path).length;
+    return kept.size(path);
   }
 
   @Override
   public InputStream open(String path) throws IOException {
-    if (!files.containsKey(path)) {
-      throw new NoSuchFileException(path);
-    }
-    return new ByteArrayInputStream(files.get(path));
+    return kept.open(path);
+  }
+
+  @Override
+  public RandomBytes random(String path) {
+    return kept.random(path);
   }
 
   @Override

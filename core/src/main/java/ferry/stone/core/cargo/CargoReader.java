@@ -103,10 +103,7 @@ public final class CargoReader {
     context.findings().addAll(own.list());
     SceneBuilder told = scene.toBuilder();
     for (Finding finding : own.list()) {
-      boolean part = ReaderSays.isLoss(finding.code());
-      boolean layers =
-          finding.code().equals("texture-layers") && finding.severity() != Severity.NOTE;
-      if (part || layers) {
+      if (ReaderSays.isLoss(finding.code())) {
         told.unread(finding.where() + ": " + finding.message());
       }
     }

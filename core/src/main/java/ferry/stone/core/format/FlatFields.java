@@ -5,7 +5,10 @@ import ferry.stone.core.field.Values;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.math.LengthUnit;
 import ferry.stone.core.math.SignedAxis;
+import ferry.stone.core.scene.FrameSource;
+import ferry.stone.core.scene.Scene;
 import ferry.stone.core.shore.Shore;
+import java.io.IOException;
 import java.util.List;
 import java.util.Map;
 
@@ -18,6 +21,16 @@ public final class FlatFields {
   private static final String SAY = "The file does not say it: tell whoever reads it.";
 
   private FlatFields() {}
+
+  /**
+   * Reads what was landed: the file says neither unit nor axes, its numbers mean what was chosen.
+   */
+  public static Scene read(SceneReader reader, String file, Resources files, Frame chosen)
+      throws IOException, FormatException {
+    return reader.read(file, ReadContext.of(files)).toBuilder()
+        .frame(chosen, FrameSource.CHOSEN, FrameSource.CHOSEN)
+        .build();
+  }
 
   /**
    * @param unit symbol of the usual unit

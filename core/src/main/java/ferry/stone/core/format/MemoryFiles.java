@@ -4,6 +4,7 @@ import java.io.ByteArrayInputStream;
 import java.io.EOFException;
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.file.NoSuchFileException;
 import java.util.List;
 import java.util.Map;
 
@@ -29,7 +30,10 @@ public record MemoryFiles(Map<String, byte[]> content) implements Resources {
   }
 
   @Override
-  public InputStream open(String path) {
+  public InputStream open(String path) throws IOException {
+    if (!content.containsKey(path)) {
+      throw new NoSuchFileException(path);
+    }
     return new ByteArrayInputStream(content.get(path));
   }
 

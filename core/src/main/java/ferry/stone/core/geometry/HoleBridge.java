@@ -20,14 +20,11 @@ public final class HoleBridge {
     px = new double[n];
     py = new double[n];
     Vector3d normal = newell(xyz, 0, outline);
-    double x = Math.abs(normal.x);
-    double y = Math.abs(normal.y);
-    double z = Math.abs(normal.z);
     // Drop the axis the outline faces most; the sign makes it turn counter-clockwise.
-    int u = x >= y && x >= z ? 1 : y >= z ? 2 : 0;
-    int v = x >= y && x >= z ? 2 : y >= z ? 0 : 1;
-    double along = x >= y && x >= z ? normal.x : y >= z ? normal.y : normal.z;
-    double flip = along < 0 ? -1 : 1;
+    int dropped = normal.maxComponent();
+    int u = (dropped + 1) % 3;
+    int v = (dropped + 2) % 3;
+    double flip = normal.get(dropped) < 0 ? -1 : 1;
     for (int i = 0; i < n; i++) {
       px[i] = flip * xyz[3 * i + u];
       py[i] = xyz[3 * i + v];

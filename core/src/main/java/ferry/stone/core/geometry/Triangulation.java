@@ -2,6 +2,8 @@ package ferry.stone.core.geometry;
 
 import ferry.stone.core.scene.Coordinates;
 import ferry.stone.core.scene.Polygons;
+import java.util.Arrays;
+import org.joml.Matrix4dc;
 import org.joml.Vector3d;
 
 /**
@@ -132,6 +134,34 @@ public final class Triangulation {
     return (px[b] - px[a]) * (py[c] - py[a]) - (py[b] - py[a]) * (px[c] - px[a]);
   }
 
+  /**
+   * All triangles of a mesh, placed.
+   *
+   * @return {@code double[9*triangles]}: x, y and z of each corner
+   */
+  public static double[] placed(Coordinates points, Polygons faces, Matrix4dc world) {
+    int most = 3;
+    for (int f = 0; f < faces.faceCount(); f++) {
+      most = Math.max(most, faces.size(f));
+    }
+    double[] out = new double[Math.toIntExact(9 * faces.triangleCount())];
+    int[] cut = new int[3 * most];
+    Triangulation triangulation = new Triangulation(points);
+    Vector3d p = new Vector3d();
+    int at = 0;
+    for (int f = 0; f < faces.faceCount(); f++) {
+      int to = triangulation.cut(faces, f, cut, 0);
+      for (int i = 0; i < to; i++) {
+        int v = faces.vertex(cut[i]);
+        world.transformPosition(p.set(points.x(v), points.y(v), points.z(v)));
+        out[at++] = p.x;
+        out[at++] = p.y;
+        out[at++] = p.z;
+      }
+    }
+    return Arrays.copyOf(out, at);
+  }
+
   private void flatten(Polygons faces, int start, int n) {
     if (px.length < n) {
       px = new double[n * 2];
@@ -140,13 +170,10 @@ public final class Triangulation {
     }
     newell(points, faces, start, n, normal);
     // Drop the axis the polygon faces most; the sign keeps the turning direction.
-    double x = Math.abs(normal.x);
-    double y = Math.abs(normal.y);
-    double z = Math.abs(normal.z);
-    int u = x >= y && x >= z ? 1 : y >= z ? 2 : 0;
-    int v = x >= y && x >= z ? 2 : y >= z ? 0 : 1;
-    double along = x >= y && x >= z ? normal.x : y >= z ? normal.y : normal.z;
-    double flip = along < 0 ? -1 : 1;
+    int dropped = normal.maxComponent();
+    int u = (dropped + 1) % 3;
+    int v = (dropped + 2) % 3;
+    double flip = normal.get(dropped) < 0 ? -1 : 1;
     for (int i = 0; i < n; i++) {
       int vertex = faces.vertex(start + i);
       px[i] = flip * points.at(3 * vertex + u);

@@ -299,20 +299,11 @@ final class MaterialProof {
         fact,
         -1,
         written,
-        hex(wanted),
-        hex(found),
+        ColourSpace.hex(wanted),
+        ColourSpace.hex(found),
         Figures.plain(Math.round(off * 255)) + " / 255",
         off <= FACTOR_TOLERANCE ? Verdict.KEPT : Verdict.CHANGED,
         "");
-  }
-
-  private static String hex(double[] linear) {
-    StringBuilder text = new StringBuilder("#");
-    for (int k = 0; k < 3; k++) {
-      double v = Math.max(0, Math.min(1, ColourSpace.toSrgb(linear[k])));
-      text.append(String.format("%02x", Math.round(v * 255)));
-    }
-    return text.toString();
   }
 
   private void number(String fact, String written, double wanted, double found) {

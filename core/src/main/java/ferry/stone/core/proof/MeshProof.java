@@ -4,6 +4,7 @@ import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.Contents;
 import ferry.stone.core.geometry.MeshMeasure;
 import ferry.stone.core.geometry.TriangleTree;
+import ferry.stone.core.geometry.Triangulation;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.proof.LedgerRow.Verdict;
 import ferry.stone.core.scene.Attribute.Semantic;
@@ -194,35 +195,8 @@ final class MeshProof {
     return sum;
   }
 
-  /** All triangles in world space, faces as fans from their cut. */
   private static double[] triangles(Scene.ShownMesh shown) {
-    Polygons faces = shown.mesh().faces();
-    int count = (int) Math.min(faces.triangleCount(), Integer.MAX_VALUE / 9);
-    double[] out = new double[9 * count];
-    int[] cut = new int[3 * largest(faces)];
-    var triangulation = new ferry.stone.core.geometry.Triangulation(shown.mesh().points());
-    Vector3d p = new Vector3d();
-    int at = 0;
-    for (int f = 0; f < faces.faceCount(); f++) {
-      int to = triangulation.cut(faces, f, cut, 0);
-      for (int i = 0; i < to; i++) {
-        int v = faces.vertex(cut[i]);
-        p.set(shown.mesh().points().x(v), shown.mesh().points().y(v), shown.mesh().points().z(v));
-        shown.world().transformPosition(p);
-        out[at++] = p.x;
-        out[at++] = p.y;
-        out[at++] = p.z;
-      }
-    }
-    return out;
-  }
-
-  private static int largest(Polygons faces) {
-    int most = 3;
-    for (int f = 0; f < faces.faceCount(); f++) {
-      most = Math.max(most, faces.size(f));
-    }
-    return most;
+    return Triangulation.placed(shown.mesh().points(), shown.mesh().faces(), shown.world());
   }
 
   private void surface(double[] a, double[] b) {

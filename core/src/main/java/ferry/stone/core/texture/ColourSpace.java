@@ -13,6 +13,16 @@ public final class ColourSpace {
     return linear <= 0.0031308 ? linear * 12.92 : 1.055 * Math.pow(linear, 1 / 2.4) - 0.055;
   }
 
+  /** A linear colour as a style sheet writes it, {@code #rrggbb}; values outside are cut. */
+  public static String hex(double[] linear) {
+    StringBuilder text = new StringBuilder("#");
+    for (int k = 0; k < 3; k++) {
+      double v = Math.max(0, Math.min(1, toSrgb(linear[k])));
+      text.append(String.format("%02x", Math.round(v * 255)));
+    }
+    return text.toString();
+  }
+
   /** The first three of a colour, to linear. */
   public static double[] toLinear(double[] srgb) {
     return new double[] {toLinear(srgb[0]), toLinear(srgb[1]), toLinear(srgb[2])};

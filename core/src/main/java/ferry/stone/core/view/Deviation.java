@@ -6,7 +6,6 @@ import ferry.stone.core.geometry.TriangleTree;
 import ferry.stone.core.geometry.Triangulation;
 import ferry.stone.core.math.Bounds;
 import ferry.stone.core.math.Frame;
-import ferry.stone.core.scene.Polygons;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.work.Progress;
 import java.nio.ByteBuffer;
@@ -114,27 +113,6 @@ public final class Deviation {
 
   private static double[] triangles(Scene.ShownMesh shown, Matrix4d toMetres) {
     Matrix4d world = new Matrix4d(toMetres).mul(shown.world());
-    Polygons faces = shown.mesh().faces();
-    double[] out = new double[Math.toIntExact(9 * faces.triangleCount())];
-    int most = 3;
-    for (int f = 0; f < faces.faceCount(); f++) {
-      most = Math.max(most, faces.size(f));
-    }
-    int[] cut = new int[3 * most];
-    Triangulation triangulation = new Triangulation(shown.mesh().points());
-    Vector3d p = new Vector3d();
-    int at = 0;
-    for (int f = 0; f < faces.faceCount(); f++) {
-      int to = triangulation.cut(faces, f, cut, 0);
-      for (int i = 0; i < to; i++) {
-        int v = faces.vertex(cut[i]);
-        p.set(shown.mesh().points().x(v), shown.mesh().points().y(v), shown.mesh().points().z(v));
-        world.transformPosition(p);
-        out[at++] = p.x;
-        out[at++] = p.y;
-        out[at++] = p.z;
-      }
-    }
-    return java.util.Arrays.copyOf(out, at);
+    return Triangulation.placed(shown.mesh().points(), shown.mesh().faces(), world);
   }
 }

@@ -385,11 +385,11 @@ public record SideView(
     return new MaterialView(
         material.id(),
         material.name(),
-        hex(pbr.baseColour()),
+        ColourSpace.hex(pbr.baseColour()),
         pbr.baseColour()[3],
         pbr.metallic(),
         pbr.roughness(),
-        hex(pbr.emissive()),
+        ColourSpace.hex(pbr.emissive()),
         pbr.emissiveStrength(),
         pbr.alpha().name(),
         pbr.doubleSided(),
@@ -410,14 +410,5 @@ public record SideView(
               use.scaleV(),
               use.clamp()));
     }
-  }
-
-  private static String hex(double[] linear) {
-    StringBuilder text = new StringBuilder("#");
-    for (int k = 0; k < 3; k++) {
-      double v = Math.max(0, Math.min(1, ColourSpace.toSrgb(linear[k])));
-      text.append(String.format("%02x", Math.round(v * 255)));
-    }
-    return text.toString();
   }
 }

@@ -100,7 +100,7 @@ final class ColladaReader {
     if (all.size() > 1) {
       document.findings.add(
           Finding.of(
-              "several-scenes",
+              "other-scenes-not-read",
               Severity.LOOK,
               document.resource,
               "The file holds several scenes; the one that it names is read, else the first."));

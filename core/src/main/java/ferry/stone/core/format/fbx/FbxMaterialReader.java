@@ -234,7 +234,7 @@ final class FbxMaterialReader {
     byte[] image = alike ? FbxTextureLayers.blend(layered.record(), images, resources) : null;
     findings.add(
         Finding.of(
-                "texture-layers",
+                image == null ? "texture-layers-not-read" : "texture-layers",
                 image == null ? Severity.LOOK : Severity.NOTE,
                 material + " · " + channel.label(),
                 image == null

@@ -9,11 +9,9 @@ import ferry.stone.core.format.FlatWriter;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Holding;
 import ferry.stone.core.format.MissingTextures;
-import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.Resources;
 import ferry.stone.core.geometry.Rebase;
 import ferry.stone.core.geometry.Triangulate;
-import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.Scene;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -126,11 +124,7 @@ final class ObjLanding implements FlatWriter {
 
     @Override
     public Scene read(String mainFile, Resources files) throws IOException, FormatException {
-      // The file says neither unit nor axes: its numbers mean what was chosen.
-      Scene read = ObjReader.read(mainFile, ReadContext.of(files));
-      return read.toBuilder()
-          .frame(options.frame(), FrameSource.CHOSEN, FrameSource.CHOSEN)
-          .build();
+      return FlatFields.read(ObjReader::read, mainFile, files, options.frame());
     }
 
     @Override

@@ -11,12 +11,10 @@ import ferry.stone.core.format.FlatParts;
 import ferry.stone.core.format.FlatWriter;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Holding;
-import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.Resources;
 import ferry.stone.core.geometry.Triangulate;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.Frame;
-import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
 import java.io.IOException;
@@ -120,9 +118,7 @@ final class PlyLanding implements FlatWriter {
 
     @Override
     public Scene read(String mainFile, Resources files) throws IOException, FormatException {
-      // The file says neither unit nor axes: its numbers mean what was chosen.
-      Scene read = PlyReader.read(mainFile, ReadContext.of(files));
-      return read.toBuilder().frame(frame, FrameSource.CHOSEN, FrameSource.CHOSEN).build();
+      return FlatFields.read(PlyReader::read, mainFile, files, frame);
     }
 
     @Override

@@ -9,12 +9,10 @@ import ferry.stone.core.format.FlatParts;
 import ferry.stone.core.format.FlatWriter;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Holding;
-import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.Resources;
 import ferry.stone.core.geometry.Triangulate;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.scene.Coordinates;
-import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Polygons;
@@ -113,9 +111,7 @@ final class StlLanding implements FlatWriter {
 
     @Override
     public Scene read(String mainFile, Resources files) throws IOException, FormatException {
-      // The file says neither unit nor axes: its numbers mean what was chosen.
-      Scene read = StlReader.read(mainFile, ReadContext.of(files));
-      return read.toBuilder().frame(frame, FrameSource.CHOSEN, FrameSource.CHOSEN).build();
+      return FlatFields.read(StlReader::read, mainFile, files, frame);
     }
 
     @Override
