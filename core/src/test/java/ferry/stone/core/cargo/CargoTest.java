@@ -166,6 +166,21 @@ class CargoTest {
     assertEquals(4, scene.nodes().stream().mapToInt(n -> n.id()).distinct().count());
   }
 
+  /** What a reader passes over must stay with the scene: the proof lists it from there. */
+  @Test
+  void keepsWithTheSceneWhatAReaderLeftOut() throws Exception {
+    String text =
+        "mtllib m.mtl\nv 0 0 0 2\nv 1 0 0\nv 0 1 0\nvt 0 0 0.5\nvt 1 0\nvt 0 1\n"
+            + "usemtl a\nf 1/1 2/2 3/3\nf 1 2\n";
+    TestFiles files =
+        TestFiles.of("plank.obj", text).with("m.mtl", "newmtl a\nKd 1 0 0\nNs much\n");
+    String told = String.join("\n", CargoReader.read("plank", ReadContext.of(files)).unread());
+    assertTrue(told.contains("a third coordinate is left out"), told);
+    assertTrue(told.contains("fewer than 3 corners make no surface"), told);
+    assertTrue(told.contains("weights other than 1"), told);
+    assertTrue(told.contains("\"much\" is no number"), told);
+  }
+
   @Test
   void saysWhichReadingOfANumberedRunWasTaken() throws Exception {
     TestFiles files = new TestFiles();
