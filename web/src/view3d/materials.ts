@@ -4,6 +4,7 @@ import {
   Color,
   DoubleSide,
   FrontSide,
+  LoadingManager,
   type Material,
   MeshStandardMaterial,
   NearestFilter,
@@ -19,11 +20,27 @@ const BRASS = '#c99a2e';
 const VERMILION = '#d2452a';
 const METAL_SHOWN = 0.55;
 
+let texturesUnderWay = false;
+let lastTexture = 0;
+const manager = new LoadingManager();
+manager.onStart = () => {
+  texturesUnderWay = true;
+};
+manager.onLoad = () => {
+  texturesUnderWay = false;
+  lastTexture = performance.now();
+};
+
+/** Milliseconds since the last image came, 0 while some are on their way: till then surfaces are black. */
+export function texturesQuietFor(): number {
+  return texturesUnderWay ? 0 : performance.now() - lastTexture;
+}
+
 /** Makes the materials of one side and one shading; the caller disposes of them. */
 export class MaterialSet {
   private readonly made = new Map<string, Material>();
   private readonly textures = new Map<string, Texture>();
-  private readonly loader = new TextureLoader();
+  private readonly loader = new TextureLoader(manager);
 
   constructor(
     private readonly crossingId: string,

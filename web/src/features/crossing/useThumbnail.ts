@@ -1,5 +1,6 @@
 import { useEffect, useRef } from 'react';
 import type { SideView } from '../../api/client';
+import { texturesQuietFor } from '../../view3d/materials';
 
 const WIDTH = 152;
 const HEIGHT = 104;
@@ -12,7 +13,14 @@ export function useThumbnail(id: string, ready: boolean, side: SideView | undefi
     if (!ready || !side || sent.current === side) {
       return;
     }
-    const timer = window.setTimeout(() => {
+    let timer = 0;
+    const settle = () => {
+      timer = window.setTimeout(
+        () => (texturesQuietFor() < SETTLE_MS ? settle() : send()),
+        SETTLE_MS,
+      );
+    };
+    const send = () => {
       const canvas = document.querySelector<HTMLCanvasElement>('.view[data-side="far"] canvas');
       if (!canvas || canvas.clientWidth === 0) {
         return;
@@ -40,7 +48,8 @@ export function useThumbnail(id: string, ready: boolean, side: SideView | undefi
           }).catch(() => undefined);
         }
       }, 'image/png');
-    }, SETTLE_MS);
+    };
+    settle();
     return () => window.clearTimeout(timer);
   }, [id, ready, side]);
 }
