@@ -6,10 +6,13 @@ import type { Part } from './meshBlock';
 import { PartMesh } from './PartMesh';
 import { Stage } from './Stage';
 
-interface Props {
+export interface BackdropView {
   /** Far side of another crossing. */
   side: SideView;
   parts: Map<string, Part[]>;
+}
+
+interface Props extends BackdropView {
   /** Metres that a unit of the view means. */
   metresPerUnit: number;
   night: boolean;

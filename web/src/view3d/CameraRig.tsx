@@ -9,8 +9,8 @@ import {
   Vector2,
   Vector3,
 } from 'three';
-import { type Box, centreOf, radiusOf } from '../features/crossing/bounds';
-import { eyeDirection, type Side, useView } from '../features/crossing/store';
+import { type Box, centreOf, radiusOf } from './bounds';
+import { eyeDirection, type Side, useView } from './viewState';
 
 const TURN = 0.008;
 const STILL_PIXELS = 4;

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { BufferAttribute, BufferGeometry } from 'three';
-import { type Box, centreOf, radiusOf } from '../features/crossing/bounds';
 import { niceStep } from '../shared/format';
+import { type Box, centreOf, radiusOf } from './bounds';
 
 const LINES = 14;
 

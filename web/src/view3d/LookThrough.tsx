@@ -2,10 +2,10 @@ import { useThree } from '@react-three/fiber';
 import { useEffect } from 'react';
 import { type PerspectiveCamera, Vector3 } from 'three';
 import type { SideView } from '../api/client';
-import { sideBox } from '../features/crossing/bounds';
-import { useTime } from '../features/crossing/motion/time';
-import { useView } from '../features/crossing/store';
+import { sideBox } from './bounds';
 import type { Stage } from './Stage';
+import { useTime } from './time';
+import { useView } from './viewState';
 
 /** Puts the view behind one of the file's cameras, while it moves too. */
 export function LookThrough({ side, stage }: { side: SideView; stage: Stage }) {

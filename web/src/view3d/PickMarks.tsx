@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { BufferAttribute, BufferGeometry, DoubleSide, Matrix4 } from 'three';
-import { type Pick, useView } from '../features/crossing/store';
 import type { Stage } from './Stage';
+import { type Pick, useView } from './viewState';
 
 /** What was picked: faces washed over, vertices as dots, drawn over everything. */
 export function PickMarks({ picks, stage }: { picks: Pick[]; stage: Stage }) {

@@ -12,10 +12,10 @@ import {
   Vector3,
 } from 'three';
 import type { SideView } from '../api/client';
-import { sideBox } from '../features/crossing/bounds';
-import { useTime } from '../features/crossing/motion/time';
-import { useView } from '../features/crossing/store';
+import { sideBox } from './bounds';
 import type { Stage } from './Stage';
+import { useTime } from './time';
+import { useView } from './viewState';
 
 /** What all lights together throw on the middle of the scene; files differ by factors of thousands. */
 const BRIGHTNESS = 4;

@@ -2,11 +2,9 @@ import { Canvas } from '@react-three/fiber';
 import { memo, useMemo, useRef } from 'react';
 import type { Group } from 'three';
 import type { MarksView, SideView } from '../api/client';
-import { sideBox } from '../features/crossing/bounds';
-import { type Side, useView } from '../features/crossing/store';
-import type { BackdropView } from '../features/crossing/useBackdrop';
 import { useTheme } from '../shared/useTheme';
-import { Backdrop } from './Backdrop';
+import { Backdrop, type BackdropView } from './Backdrop';
+import { sideBox } from './bounds';
 import { CameraRig, type OnPick } from './CameraRig';
 import { GroundGrid } from './GroundGrid';
 import type { Motion } from './motionBlock';
@@ -14,6 +12,7 @@ import { SideScene } from './SideScene';
 import { TideStaff } from './TideStaff';
 import type { Deviations } from './useDeviation';
 import type { Meshes } from './useMeshes';
+import { type Side, useView } from './viewState';
 
 interface Props {
   crossingId: string;

@@ -2,8 +2,6 @@ import { useThree } from '@react-three/fiber';
 import { type RefObject, useEffect, useMemo } from 'react';
 import { BufferAttribute, BufferGeometry, DoubleSide, type Group, Matrix4 } from 'three';
 import type { MarksView, MaterialView, SideView } from '../api/client';
-import { useTime } from '../features/crossing/motion/time';
-import { type Pick, type Shading, useView } from '../features/crossing/store';
 import { InstancedPart } from './InstancedPart';
 import { LookThrough } from './LookThrough';
 import { MaterialSet } from './materials';
@@ -14,7 +12,9 @@ import { PickMarks } from './PickMarks';
 import { SceneLights } from './SceneLights';
 import { SkeletonLines } from './SkeletonLines';
 import { Stage } from './Stage';
+import { useTime } from './time';
 import type { Deviations } from './useDeviation';
+import { type Pick, type Shading, useView } from './viewState';
 
 const FEWEST_TOGETHER = 6;
 

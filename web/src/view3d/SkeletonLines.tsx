@@ -2,8 +2,8 @@ import { useThree } from '@react-three/fiber';
 import { useEffect, useMemo } from 'react';
 import { BufferAttribute, BufferGeometry, Color } from 'three';
 import type { SideView } from '../api/client';
-import { useView } from '../features/crossing/store';
 import type { Stage } from './Stage';
+import { useView } from './viewState';
 
 const JOINT = new Color('#0d7c7c');
 const CHOSEN = new Color('#d2301a');

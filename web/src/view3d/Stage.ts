@@ -1,8 +1,8 @@
 import { Bone, type InstancedMesh, Matrix4, type Mesh, Skeleton } from 'three';
 import type { SideView } from '../api/client';
-import type { PoseChoice } from '../features/crossing/store';
 import { MovedPoints } from './MovedPoints';
 import { frameAt, type Motion, matrixAt } from './motionBlock';
+import type { PoseChoice } from './viewState';
 
 const scratch = new Array<number>(16).fill(0);
 

@@ -14,7 +14,7 @@ import {
   TextureLoader,
 } from 'three';
 import type { MaterialView, TextureView } from '../api/client';
-import type { Shading } from '../features/crossing/store';
+import type { Shading } from './viewState';
 
 const BRASS = '#c99a2e';
 const VERMILION = '#d2452a';

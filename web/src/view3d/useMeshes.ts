@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useState } from 'react';
 import { getBytes, type SideView } from '../api/client';
-import { type Box, union } from '../features/crossing/bounds';
+import { type Box, union } from './bounds';
 import { type Part, readBlocks, readFaceSets, readPieces } from './meshBlock';
 
 /** What is fetched for meshes beside their geometry, for shadings that need it. */

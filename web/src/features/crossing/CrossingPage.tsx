@@ -4,15 +4,15 @@ import { Navigate, useNavigate, useParams, useSearchParams } from 'react-router-
 import { queries } from '../../api/queries';
 import { Button } from '../../shared/Button';
 import { TopLine } from '../../shared/TopLine';
+import { useTime } from '../../view3d/time';
+import { useView } from '../../view3d/viewState';
 import { CrossingName } from './CrossingName';
 import { CargoPanel } from './cargo/CargoPanel';
 import { LowerEdge } from './LowerEdge';
 import { Timeline } from './motion/Timeline';
-import { useTime } from './motion/time';
 import { linkOfPart, partOfLink } from './partLinks';
 import { Quayside } from './Quayside';
 import { RouteLine, STOPS, type Stop } from './RouteLine';
-import { useView } from './store';
 import { TwinView } from './TwinView';
 import { useCrossingKeys } from './useCrossingKeys';
 

@@ -1,6 +1,6 @@
 import { Link } from 'react-router-dom';
+import { useView } from '../../view3d/viewState';
 import { useFarShore } from './landing/useFarShore';
-import { useView } from './store';
 
 /** The most useful keys, and what the far shore is. */
 export function LowerEdge({ id }: { id: string }) {

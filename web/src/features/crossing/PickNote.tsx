@@ -1,5 +1,5 @@
 import { plain } from '../../shared/format';
-import { type Side, useView } from './store';
+import { type Side, useView } from '../../view3d/viewState';
 
 /** What was picked last: its numbers, to read and to copy. */
 export function PickNote({ which }: { which: Side }) {

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { HandlingState, StepKind } from '../../api/client';
 import { queries } from '../../api/queries';
-import { type Side, useView } from './store';
+import { type Side, useView } from '../../view3d/viewState';
 
 /** Every state that can be shown, with its words. */
 export function stateChoices(

@@ -3,7 +3,7 @@ import { ButtonGroup, Form } from 'react-bootstrap';
 import type { SideView } from '../../api/client';
 import { queries } from '../../api/queries';
 import { Button } from '../../shared/Button';
-import { type PickMode, SHADINGS, useView } from './store';
+import { type PickMode, SHADINGS, useView } from '../../view3d/viewState';
 
 export const PICKS: { id: PickMode; label: string; help: string }[] = [
   { id: 'part', label: 'Parts', help: 'A click picks a part' },

@@ -1,14 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
-import type { SideView } from '../../api/client';
 import { queries } from '../../api/queries';
-import type { Part } from '../../view3d/meshBlock';
+import type { BackdropView } from '../../view3d/Backdrop';
 import { useMeshes } from '../../view3d/useMeshes';
-import { useView } from './store';
-
-export interface BackdropView {
-  side: SideView;
-  parts: Map<string, Part[]>;
-}
+import { useView } from '../../view3d/viewState';
 
 /** The far side of the crossing that is chosen as a backdrop, once it is there. */
 export function useBackdrop(crossingId: string): BackdropView | null {

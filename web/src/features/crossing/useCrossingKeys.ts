@@ -1,7 +1,7 @@
 import { useNavigate } from 'react-router-dom';
 import { useKeys } from '../../shared/useKeys';
+import { SHADINGS, useView } from '../../view3d/viewState';
 import { STOPS, type Stop } from './RouteLine';
-import { SHADINGS, useView } from './store';
 import { useFind } from './useFind';
 import { useHandling } from './useHandling';
 import { PICKS } from './ViewTools';

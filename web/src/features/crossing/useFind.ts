@@ -2,9 +2,16 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useCallback } from 'react';
 import type { HandlingState, MarksView, NodeView, SideView } from '../../api/client';
 import { queries } from '../../api/queries';
+import {
+  type Box,
+  boxOfPoints,
+  inRadii,
+  sideBox,
+  transformPoint,
+  union,
+} from '../../view3d/bounds';
 import { meshBox } from '../../view3d/useMeshes';
-import { type Box, boxOfPoints, inRadii, sideBox, transformPoint, union } from './bounds';
-import { type Side, useView, type Vec3 } from './store';
+import { type Side, useView, type Vec3 } from '../../view3d/viewState';
 
 /** Frames the selection, a finding, or everything, on both sides. */
 export function useFind(id: string) {

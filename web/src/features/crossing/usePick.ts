@@ -2,7 +2,7 @@ import { useCallback } from 'react';
 import { getJson, type PickedElement, type SideView } from '../../api/client';
 import { complain } from '../../shared/Notices';
 import type { OnPick } from '../../view3d/CameraRig';
-import { type Side, useView } from './store';
+import { type Side, useView } from '../../view3d/viewState';
 
 /** What a click in a view does: picks a part, or asks the server which face and vertex was hit. */
 export function usePick(crossingId: string, which: Side, side: SideView | undefined): OnPick {

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import { useView } from '../store';
+import { useView } from '../../../view3d/viewState';
 import type { TreeRow } from './treeRows';
 import { useShownHeight } from './useShownHeight';
 

@@ -1,7 +1,7 @@
 import type { SideView, SurveyView } from '../../../api/client';
 import { count, plain } from '../../../shared/format';
 import { meshBox } from '../../../view3d/useMeshes';
-import { useView } from '../store';
+import { useView } from '../../../view3d/viewState';
 import { ClipList } from './ClipList';
 import { FactList } from './FactList';
 import { RigFacts } from './RigFacts';

@@ -5,7 +5,7 @@ import type { PartView } from '../../../api/client';
 import { queries } from '../../../api/queries';
 import { Button } from '../../../shared/Button';
 import { count, metres, plain } from '../../../shared/format';
-import { useView } from '../store';
+import { useView } from '../../../view3d/viewState';
 import { FactList } from './FactList';
 
 const UNITS: [string, number][] = [

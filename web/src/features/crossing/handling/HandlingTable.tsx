@@ -5,8 +5,8 @@ import { useNavigate } from 'react-router-dom';
 import type { StepKind } from '../../../api/client';
 import { queries } from '../../../api/queries';
 import { Button } from '../../../shared/Button';
+import { useView } from '../../../view3d/viewState';
 import { QuaysideHead } from '../QuaysideHead';
-import { useView } from '../store';
 import { useHandling } from '../useHandling';
 import { NamedStates } from './NamedStates';
 

@@ -6,7 +6,7 @@ import { queries } from '../../../api/queries';
 import { Button } from '../../../shared/Button';
 import { when } from '../../../shared/format';
 import { complain } from '../../../shared/Notices';
-import { useView } from '../store';
+import { useView } from '../../../view3d/viewState';
 
 /** States under a name: keep the handling as it is, see it beside another, return to it. */
 export function NamedStates({ id }: { id: string }) {

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { queries } from '../../../api/queries';
 import { Button } from '../../../shared/Button';
-import { useView } from '../store';
+import { useView } from '../../../view3d/viewState';
 
 interface Props {
   id: string;

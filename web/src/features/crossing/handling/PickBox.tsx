@@ -1,5 +1,5 @@
 import { Button } from '../../../shared/Button';
-import { useView } from '../store';
+import { useView } from '../../../view3d/viewState';
 
 interface Props {
   type: 'vertex' | 'faces';

@@ -3,7 +3,7 @@ import { useRef, useState } from 'react';
 import type { Step, StepKind } from '../../../api/client';
 import { queries } from '../../../api/queries';
 import { Button } from '../../../shared/Button';
-import { useView } from '../store';
+import { useView } from '../../../view3d/viewState';
 import { newStepId, useHandling } from '../useHandling';
 import { AddStep } from './AddStep';
 import { Stone } from './Stone';

@@ -1,7 +1,7 @@
 import { Form } from 'react-bootstrap';
 import type { HandlingState, PartRef, Step, StepKind } from '../../../api/client';
 import { Button } from '../../../shared/Button';
-import { useView } from '../store';
+import { useView } from '../../../view3d/viewState';
 import { SelectionFields } from './SelectionFields';
 import { StepForm } from './StepForm';
 

@@ -3,7 +3,7 @@ import { Table } from 'react-bootstrap';
 import type { ForecastItem, LandingOptions } from '../../../api/client';
 import { queries } from '../../../api/queries';
 import { Button } from '../../../shared/Button';
-import { useView } from '../store';
+import { useView } from '../../../view3d/viewState';
 import { useFind } from '../useFind';
 import { useHandling } from '../useHandling';
 

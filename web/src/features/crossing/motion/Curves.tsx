@@ -4,9 +4,9 @@ import { ButtonGroup } from 'react-bootstrap';
 import type { SideView } from '../../../api/client';
 import { queries } from '../../../api/queries';
 import { Button } from '../../../shared/Button';
-import { useView } from '../store';
+import { useTime } from '../../../view3d/time';
+import { useView } from '../../../view3d/viewState';
 import { type CurveLine, GROUPS, pathOf, spanOf, valueAt } from './curveLines';
-import { useTime } from './time';
 
 const WIDTH = 1000;
 const HEIGHT = 100;

@@ -3,9 +3,9 @@ import { Form } from 'react-bootstrap';
 import type { SideView } from '../../../api/client';
 import { Button } from '../../../shared/Button';
 import { useKeys } from '../../../shared/useKeys';
-import { useView } from '../store';
+import { frameOf, SPEEDS, useTime } from '../../../view3d/time';
+import { useView } from '../../../view3d/viewState';
 import { Curves } from './Curves';
-import { frameOf, SPEEDS, useTime } from './time';
 
 const TICKS = 7;
 

@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react';
 import { getBytes } from '../../../api/client';
 import { complain } from '../../../shared/Notices';
 import { addFrames, type Motion } from '../../../view3d/motionBlock';
-import type { Side } from '../store';
+import type { Side } from '../../../view3d/viewState';
 
 /** Fetches the frames of a clip for one side, block by block; what is there can be played. */
 export function useMotion(

@@ -2,7 +2,7 @@ import { Fragment, useMemo, useState } from 'react';
 import { Form, Table } from 'react-bootstrap';
 import type { LedgerRow } from '../../../api/client';
 import { Button } from '../../../shared/Button';
-import { useView } from '../store';
+import { useView } from '../../../view3d/viewState';
 import { useFind } from '../useFind';
 
 export type Verdict = LedgerRow['verdict'];

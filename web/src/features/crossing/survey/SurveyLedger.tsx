@@ -3,9 +3,9 @@ import { type ReactNode, useState } from 'react';
 import { Form } from 'react-bootstrap';
 import type { Crossing } from '../../../api/client';
 import { queries } from '../../../api/queries';
+import { useView } from '../../../view3d/viewState';
 import { LedgerTable, LedgerTools, type Verdict, VerdictPills } from '../proof/LedgerTable';
 import { QuaysideHead } from '../QuaysideHead';
-import { useView } from '../store';
 import { useHandling } from '../useHandling';
 
 /** The ledger before the proof: near and far side, and what landed when that is still current. */

@@ -1,7 +1,7 @@
 package ferry.stone.bench;
 
 import ferry.stone.core.format.ReadContext;
-import ferry.stone.core.format.obj.ObjReader;
+import ferry.stone.core.format.obj.read.ObjReader;
 import ferry.stone.core.handling.Handling;
 import ferry.stone.core.handling.Step;
 import ferry.stone.core.scene.Scene;

@@ -2,7 +2,7 @@ package ferry.stone.bench;
 
 import de.javagl.obj.Obj;
 import ferry.stone.core.format.ReadContext;
-import ferry.stone.core.format.obj.ObjReader;
+import ferry.stone.core.format.obj.read.ObjReader;
 import ferry.stone.core.scene.Scene;
 import java.io.ByteArrayInputStream;
 import java.util.concurrent.TimeUnit;

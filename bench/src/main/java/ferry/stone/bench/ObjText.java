@@ -1,6 +1,6 @@
 package ferry.stone.bench;
 
-import ferry.stone.core.format.Resources;
+import ferry.stone.core.format.files.Resources;
 import java.io.ByteArrayInputStream;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;

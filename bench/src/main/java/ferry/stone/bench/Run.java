@@ -1,7 +1,7 @@
 package ferry.stone.bench;
 
 import ferry.stone.core.format.ReadContext;
-import ferry.stone.core.format.obj.ObjReader;
+import ferry.stone.core.format.obj.read.ObjReader;
 import java.util.Collection;
 import org.openjdk.jmh.results.RunResult;
 import org.openjdk.jmh.runner.Runner;

@@ -3,7 +3,7 @@ package ferry.stone.cli;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Severity;
-import ferry.stone.core.format.Capability.Fate;
+import ferry.stone.core.format.losses.Capability.Fate;
 import ferry.stone.core.landing.Forecast;
 import ferry.stone.core.math.Bounds;
 import ferry.stone.core.math.Figures;

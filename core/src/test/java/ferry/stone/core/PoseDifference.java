@@ -5,9 +5,9 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import ferry.stone.core.motion.Deform;
 import ferry.stone.core.motion.Pose;
-import ferry.stone.core.scene.Clip;
-import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.time.Clip;
 import java.util.HashMap;
 import java.util.Map;
 import org.joml.Matrix4d;

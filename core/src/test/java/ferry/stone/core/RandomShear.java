@@ -1,16 +1,16 @@
 package ferry.stone.core;
 
-import ferry.stone.core.scene.Attribute;
-import ferry.stone.core.scene.Clip;
-import ferry.stone.core.scene.Clip.Interpolation;
-import ferry.stone.core.scene.Clip.Track;
-import ferry.stone.core.scene.Coordinates;
-import ferry.stone.core.scene.LocalTransform;
-import ferry.stone.core.scene.Node;
-import ferry.stone.core.scene.PolygonMesh;
-import ferry.stone.core.scene.Polygons;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
+import ferry.stone.core.scene.mesh.Attribute;
+import ferry.stone.core.scene.mesh.Coordinates;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.mesh.Polygons;
+import ferry.stone.core.scene.node.LocalTransform;
+import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.time.Clip;
+import ferry.stone.core.scene.time.Clip.Interpolation;
+import ferry.stone.core.scene.time.Clip.Track;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;

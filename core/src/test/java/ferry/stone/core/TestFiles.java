@@ -1,9 +1,9 @@
 package ferry.stone.core;
 
-import ferry.stone.core.format.MemoryFiles;
-import ferry.stone.core.format.Output;
-import ferry.stone.core.format.RandomBytes;
-import ferry.stone.core.format.Resources;
+import ferry.stone.core.format.files.MemoryFiles;
+import ferry.stone.core.format.files.Output;
+import ferry.stone.core.format.files.RandomBytes;
+import ferry.stone.core.format.files.Resources;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;

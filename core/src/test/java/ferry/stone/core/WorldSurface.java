@@ -2,11 +2,11 @@ package ferry.stone.core;
 
 import ferry.stone.core.motion.Deform;
 import ferry.stone.core.motion.Pose;
-import ferry.stone.core.scene.Clip;
-import ferry.stone.core.scene.Node;
-import ferry.stone.core.scene.Polygons;
 import ferry.stone.core.scene.Scene;
-import ferry.stone.core.scene.Skin;
+import ferry.stone.core.scene.mesh.Polygons;
+import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.node.Skin;
+import ferry.stone.core.scene.time.Clip;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;

@@ -1,13 +1,13 @@
 package ferry.stone.demo;
 
-import ferry.stone.core.format.Output;
-import ferry.stone.core.format.fbx.FbxOptions;
-import ferry.stone.core.format.obj.ObjWriter;
-import ferry.stone.core.geometry.Normals;
-import ferry.stone.core.scene.Attribute.Semantic;
-import ferry.stone.core.scene.Node;
-import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.format.fbx.write.FbxOptions;
+import ferry.stone.core.format.files.Output;
+import ferry.stone.core.format.obj.write.ObjWriter;
+import ferry.stone.core.geometry.mesh.Normals;
 import ferry.stone.core.scene.SceneBuilder;
+import ferry.stone.core.scene.mesh.Attribute.Semantic;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.io.OutputStream;

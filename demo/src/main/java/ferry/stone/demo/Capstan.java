@@ -1,16 +1,16 @@
 package ferry.stone.demo;
 
-import ferry.stone.core.format.Output;
-import ferry.stone.core.format.gltf.GltfOptions;
-import ferry.stone.core.geometry.Normals;
-import ferry.stone.core.scene.Attribute.Semantic;
-import ferry.stone.core.scene.Clip;
-import ferry.stone.core.scene.Clip.Interpolation;
-import ferry.stone.core.scene.Clip.Track;
-import ferry.stone.core.scene.LocalTransform;
-import ferry.stone.core.scene.Node;
-import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.format.files.Output;
+import ferry.stone.core.format.gltf.write.GltfOptions;
+import ferry.stone.core.geometry.mesh.Normals;
 import ferry.stone.core.scene.SceneBuilder;
+import ferry.stone.core.scene.mesh.Attribute.Semantic;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.LocalTransform;
+import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.time.Clip;
+import ferry.stone.core.scene.time.Clip.Interpolation;
+import ferry.stone.core.scene.time.Clip.Track;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.util.List;

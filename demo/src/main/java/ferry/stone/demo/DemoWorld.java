@@ -1,6 +1,6 @@
 package ferry.stone.demo;
 
-import ferry.stone.core.format.Output;
+import ferry.stone.core.format.files.Output;
 import java.io.FilterOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;

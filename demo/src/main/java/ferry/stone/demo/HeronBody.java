@@ -2,10 +2,10 @@ package ferry.stone.demo;
 
 import ferry.stone.core.math.FloatList;
 import ferry.stone.core.math.IntList;
-import ferry.stone.core.scene.Coordinates;
-import ferry.stone.core.scene.MorphTarget;
-import ferry.stone.core.scene.PolygonMesh;
-import ferry.stone.core.scene.Skin;
+import ferry.stone.core.scene.mesh.Coordinates;
+import ferry.stone.core.scene.mesh.MorphTarget;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.Skin;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;

@@ -1,9 +1,9 @@
 package ferry.stone.demo;
 
-import ferry.stone.core.format.Output;
-import ferry.stone.core.format.obj.ObjWriter;
-import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.format.files.Output;
+import ferry.stone.core.format.obj.write.ObjWriter;
 import ferry.stone.core.scene.SceneBuilder;
+import ferry.stone.core.scene.mesh.PolygonMesh;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.util.ArrayList;

@@ -1,12 +1,12 @@
 package ferry.stone.demo;
 
-import ferry.stone.core.scene.Channel;
-import ferry.stone.core.scene.Material;
-import ferry.stone.core.scene.Node;
-import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.SceneBuilder;
-import ferry.stone.core.scene.Texture;
-import ferry.stone.core.scene.TextureUse;
+import ferry.stone.core.scene.look.Channel;
+import ferry.stone.core.scene.look.Material;
+import ferry.stone.core.scene.look.Texture;
+import ferry.stone.core.scene.look.TextureUse;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.Node;
 import java.util.EnumMap;
 import java.util.Map;
 

@@ -1,11 +1,11 @@
 package ferry.stone.demo;
 
-import ferry.stone.core.format.Output;
-import ferry.stone.core.format.obj.ObjWriter;
-import ferry.stone.core.geometry.Normals;
-import ferry.stone.core.scene.Attribute.Semantic;
-import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.format.files.Output;
+import ferry.stone.core.format.obj.write.ObjWriter;
+import ferry.stone.core.geometry.mesh.Normals;
 import ferry.stone.core.scene.SceneBuilder;
+import ferry.stone.core.scene.mesh.Attribute.Semantic;
+import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.work.Progress;
 import java.io.BufferedOutputStream;
 import java.io.DataOutputStream;

@@ -2,12 +2,12 @@ package ferry.stone.demo;
 
 import ferry.stone.core.math.FloatList;
 import ferry.stone.core.math.IntList;
-import ferry.stone.core.scene.Attribute;
-import ferry.stone.core.scene.Attribute.Domain;
-import ferry.stone.core.scene.Attribute.Semantic;
-import ferry.stone.core.scene.Coordinates;
-import ferry.stone.core.scene.PolygonMesh;
-import ferry.stone.core.scene.Polygons;
+import ferry.stone.core.scene.mesh.Attribute;
+import ferry.stone.core.scene.mesh.Attribute.Domain;
+import ferry.stone.core.scene.mesh.Attribute.Semantic;
+import ferry.stone.core.scene.mesh.Coordinates;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.mesh.Polygons;
 import java.util.List;
 
 /** Collects quads and polygons with UVs; Z is up and numbers are centimetres unless said. */

@@ -1,15 +1,15 @@
 package ferry.stone.e2e;
 
-import ferry.stone.core.geometry.Rebase;
+import ferry.stone.core.geometry.frame.Rebase;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.motion.Deform;
 import ferry.stone.core.motion.Pose;
-import ferry.stone.core.scene.Clip;
-import ferry.stone.core.scene.Material;
-import ferry.stone.core.scene.MorphTarget;
-import ferry.stone.core.scene.Node;
-import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.look.Material;
+import ferry.stone.core.scene.mesh.MorphTarget;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.time.Clip;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;

@@ -4,10 +4,10 @@ import com.fasterxml.jackson.databind.JsonNode;
 import ferry.stone.core.format.fbx.FbxCapabilities;
 import ferry.stone.core.proof.LedgerRow;
 import ferry.stone.core.proof.Proof;
-import ferry.stone.core.scene.Channel;
-import ferry.stone.core.scene.Clip;
-import ferry.stone.core.scene.Material;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.look.Channel;
+import ferry.stone.core.scene.look.Material;
+import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.texture.ColourSpace;
 import ferry.stone.core.texture.PbrMaterial;
 import ferry.stone.core.texture.PbrTranslation;
@@ -149,7 +149,7 @@ final class Untold {
         differs(
             true,
             own.path() + " is not there",
-            part.or(r -> r.about() == ferry.stone.core.format.Capability.DETAIL_LEVELS));
+            part.or(r -> r.about() == ferry.stone.core.format.losses.Capability.DETAIL_LEVELS));
         continue;
       }
       if (there[i].has("box")) {
@@ -171,7 +171,7 @@ final class Untold {
           r ->
               r.fact().startsWith("Faces on")
                   || r.group().equals(own.path()) && r.fact().equals("Faces")
-                  || r.about() == ferry.stone.core.format.Capability.NO_UVS);
+                  || r.about() == ferry.stone.core.format.losses.Capability.NO_UVS);
       List<String> morphs = new ArrayList<>();
       there[i].path("morphs").forEach(m -> morphs.add(m.asText()));
       differs(
@@ -371,7 +371,7 @@ final class Untold {
                 + clip.name(),
             r ->
                 r.fact().equals("Vertices during " + clip.name())
-                    || r.about() == ferry.stone.core.format.Capability.OTHER_MOTION);
+                    || r.about() == ferry.stone.core.format.losses.Capability.OTHER_MOTION);
       }
     }
   }

@@ -4,7 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import ferry.stone.server.crossing.CrossingService;
+import ferry.stone.server.crossing.SceneService;
 import ferry.stone.server.store.Rows;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
@@ -22,7 +22,7 @@ class PartsReadAnewTest extends OverTheApi {
 
   @TempDir static Path data;
   @Autowired Rows rows;
-  @Autowired CrossingService crossings;
+  @Autowired SceneService scenes;
 
   @DynamicPropertySource
   static void folder(DynamicPropertyRegistry registry) {
@@ -88,7 +88,7 @@ class PartsReadAnewTest extends OverTheApi {
         id,
         "[" + remove(post) + "]");
     rows.change("UPDATE crossing SET history = 1 WHERE id = ?", id);
-    crossings.forget(id);
+    scenes.forget(id);
     assertThat(far(id)).containsExactly("beam");
     upload(id, "a.obj", ("o rail\n" + FACE + "o beam\n" + FACE + "o post\n" + FACE).getBytes());
     settled(id);

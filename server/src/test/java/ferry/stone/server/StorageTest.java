@@ -9,7 +9,6 @@ import static org.springframework.test.web.servlet.request.MockMvcRequestBuilder
 
 import com.fasterxml.jackson.databind.JsonNode;
 import ferry.stone.core.math.Figures;
-import ferry.stone.server.crossing.CrossingService;
 import ferry.stone.server.crossing.Resuming;
 import ferry.stone.server.store.BlobStore;
 import ferry.stone.server.store.DiskSpace;
@@ -38,7 +37,6 @@ class StorageTest extends OverTheApi {
   @Autowired Rows rows;
   @Autowired BlobStore blobs;
   @Autowired Storage storage;
-  @Autowired CrossingService crossings;
   @Autowired Resuming resuming;
 
   @DynamicPropertySource

@@ -1,7 +1,7 @@
 package ferry.stone.core.cargo;
 
-import ferry.stone.core.format.RandomBytes;
-import ferry.stone.core.format.Resources;
+import ferry.stone.core.format.files.RandomBytes;
+import ferry.stone.core.format.files.Resources;
 import java.io.BufferedInputStream;
 import java.io.EOFException;
 import java.io.IOException;

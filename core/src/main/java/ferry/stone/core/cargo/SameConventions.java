@@ -1,13 +1,13 @@
 package ferry.stone.core.cargo;
 
-import ferry.stone.core.geometry.Rebase;
-import ferry.stone.core.scene.Attribute;
-import ferry.stone.core.scene.Attribute.Semantic;
-import ferry.stone.core.scene.Channel;
-import ferry.stone.core.scene.Material;
-import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.geometry.frame.Rebase;
 import ferry.stone.core.scene.Scene;
-import ferry.stone.core.scene.TextureUse;
+import ferry.stone.core.scene.look.Channel;
+import ferry.stone.core.scene.look.Material;
+import ferry.stone.core.scene.look.TextureUse;
+import ferry.stone.core.scene.mesh.Attribute;
+import ferry.stone.core.scene.mesh.Attribute.Semantic;
+import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.texture.ColourSpace;
 import java.util.ArrayList;
 import java.util.EnumMap;

@@ -1,9 +1,9 @@
 package ferry.stone.core.cargo;
 
-import ferry.stone.core.format.CargoPath;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FormatException.Kind;
-import ferry.stone.core.format.Output;
+import ferry.stone.core.format.files.CargoPath;
+import ferry.stone.core.format.files.Output;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.work.Progress;
 import java.io.EOFException;

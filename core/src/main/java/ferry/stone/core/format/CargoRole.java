@@ -1,5 +1,7 @@
 package ferry.stone.core.format;
 
+import ferry.stone.core.format.files.CargoPath;
+import ferry.stone.core.format.files.Resources;
 import java.io.IOException;
 import java.util.Set;
 

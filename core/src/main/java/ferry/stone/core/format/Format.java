@@ -1,5 +1,6 @@
 package ferry.stone.core.format;
 
+import ferry.stone.core.format.losses.CapabilityTable;
 import java.util.Optional;
 import java.util.Set;
 

@@ -1,6 +1,7 @@
 package ferry.stone.core.format;
 
 import ferry.stone.core.finding.Findings;
+import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.work.Progress;
 import java.util.Map;
 

@@ -1,7 +1,7 @@
 package ferry.stone.core.handling;
 
-import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.mesh.PolygonMesh;
 import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.Map;
@@ -10,7 +10,7 @@ import java.util.Map;
  * What an equal step made of meshes in an earlier run; a mesh that is still the same need not wait.
  */
 public final class KnownMeshes {
-  static final KnownMeshes NONE = new KnownMeshes();
+  public static final KnownMeshes NONE = new KnownMeshes();
 
   private final Map<PolygonMesh, PolygonMesh> results = new IdentityHashMap<>();
 

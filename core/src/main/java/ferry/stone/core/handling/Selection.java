@@ -1,8 +1,8 @@
 package ferry.stone.core.handling;
 
 import ferry.stone.core.math.IntList;
-import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.node.Node;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;

@@ -2,12 +2,12 @@ package ferry.stone.core.landing;
 
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
-import ferry.stone.core.format.ArrangedParts;
 import ferry.stone.core.format.FormatException;
-import ferry.stone.core.format.Output;
-import ferry.stone.core.format.Resources;
 import ferry.stone.core.format.SceneWriter;
-import ferry.stone.core.geometry.Rebase;
+import ferry.stone.core.format.files.Output;
+import ferry.stone.core.format.files.Resources;
+import ferry.stone.core.format.flat.ArrangedParts;
+import ferry.stone.core.geometry.frame.Rebase;
 import ferry.stone.core.proof.Landed;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.work.Progress;

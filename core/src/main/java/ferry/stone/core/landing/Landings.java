@@ -1,8 +1,8 @@
 package ferry.stone.core.landing;
 
 import ferry.stone.core.format.FormatException;
-import ferry.stone.core.format.Output;
-import ferry.stone.core.format.Resources;
+import ferry.stone.core.format.files.Output;
+import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.proof.Proof;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.work.Progress;
@@ -160,7 +160,7 @@ public record Landings(List<Each> each) {
     }
 
     @Override
-    public ferry.stone.core.format.RandomBytes random(String path) throws IOException {
+    public ferry.stone.core.format.files.RandomBytes random(String path) throws IOException {
       return all.random(one.folder() + path);
     }
 

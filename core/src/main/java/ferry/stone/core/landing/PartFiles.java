@@ -2,8 +2,8 @@ package ferry.stone.core.landing;
 
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.math.Figures;
-import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.node.Node;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;

@@ -1,9 +1,9 @@
 package ferry.stone.core.motion;
 
-import ferry.stone.core.scene.Clip;
-import ferry.stone.core.scene.Node;
-import ferry.stone.core.scene.PointCache;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.time.Clip;
+import ferry.stone.core.scene.time.PointCache;
 import java.util.Arrays;
 import org.joml.Matrix4d;
 import org.joml.Vector3d;

@@ -1,9 +1,9 @@
 package ferry.stone.core.motion;
 
-import ferry.stone.core.scene.Clip;
-import ferry.stone.core.scene.PointCache;
-import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.time.Clip;
+import ferry.stone.core.scene.time.PointCache;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;

@@ -1,7 +1,7 @@
 package ferry.stone.core.motion;
 
-import ferry.stone.core.scene.Clip;
-import ferry.stone.core.scene.Clip.Track;
+import ferry.stone.core.scene.time.Clip;
+import ferry.stone.core.scene.time.Clip.Track;
 import java.util.Arrays;
 
 /**

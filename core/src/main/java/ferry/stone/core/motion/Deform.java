@@ -1,11 +1,11 @@
 package ferry.stone.core.motion;
 
-import ferry.stone.core.scene.Coordinates;
-import ferry.stone.core.scene.MorphTarget;
-import ferry.stone.core.scene.Node;
-import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
-import ferry.stone.core.scene.Skin;
+import ferry.stone.core.scene.mesh.Coordinates;
+import ferry.stone.core.scene.mesh.MorphTarget;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.node.Skin;
 import java.util.List;
 import java.util.Map;
 import org.joml.Matrix4d;

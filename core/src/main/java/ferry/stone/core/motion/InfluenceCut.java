@@ -1,10 +1,10 @@
 package ferry.stone.core.motion;
 
-import ferry.stone.core.scene.Clip;
-import ferry.stone.core.scene.Node;
-import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
-import ferry.stone.core.scene.Skin;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.node.Skin;
+import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.work.Progress;
 import java.util.Map;
 import org.joml.Vector3d;

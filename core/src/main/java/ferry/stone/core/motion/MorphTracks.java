@@ -1,12 +1,12 @@
 package ferry.stone.core.motion;
 
-import ferry.stone.core.scene.Clip;
-import ferry.stone.core.scene.Clip.Interpolation;
-import ferry.stone.core.scene.Clip.Track;
-import ferry.stone.core.scene.MorphTarget;
-import ferry.stone.core.scene.Node;
-import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.mesh.MorphTarget;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.time.Clip;
+import ferry.stone.core.scene.time.Clip.Interpolation;
+import ferry.stone.core.scene.time.Clip.Track;
 import java.util.Arrays;
 import java.util.List;
 import java.util.TreeSet;

@@ -1,8 +1,8 @@
 package ferry.stone.core.motion;
 
 import ferry.stone.core.math.DoubleList;
-import ferry.stone.core.scene.Clip.Interpolation;
-import ferry.stone.core.scene.Clip.Track;
+import ferry.stone.core.scene.time.Clip.Interpolation;
+import ferry.stone.core.scene.time.Clip.Track;
 import java.util.function.DoubleUnaryOperator;
 
 /** Tracks whose values go through a function. */

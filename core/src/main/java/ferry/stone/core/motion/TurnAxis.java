@@ -1,7 +1,7 @@
 package ferry.stone.core.motion;
 
-import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.time.Clip;
 import org.joml.Matrix4d;
 import org.joml.Quaterniond;
 import org.joml.Vector3d;

@@ -1,9 +1,9 @@
 package ferry.stone.core.proof;
 
-import ferry.stone.core.geometry.RenderPrimitive;
-import ferry.stone.core.scene.Node;
-import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.geometry.triangle.RenderPrimitive;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.work.Progress;
 import java.util.ArrayList;
 import java.util.HashMap;

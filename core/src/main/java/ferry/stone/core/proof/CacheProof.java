@@ -1,12 +1,12 @@
 package ferry.stone.core.proof;
 
-import ferry.stone.core.format.Capability;
-import ferry.stone.core.format.Capability.Fate;
+import ferry.stone.core.format.losses.Capability;
+import ferry.stone.core.format.losses.Capability.Fate;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.motion.Caches;
 import ferry.stone.core.proof.LedgerRow.Verdict;
-import ferry.stone.core.scene.PointCache;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.time.PointCache;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.util.List;

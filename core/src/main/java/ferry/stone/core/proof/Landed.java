@@ -1,14 +1,14 @@
 package ferry.stone.core.proof;
 
 import ferry.stone.core.finding.Finding;
-import ferry.stone.core.format.ArrangedParts;
-import ferry.stone.core.format.Capability;
-import ferry.stone.core.format.Capability.Fate;
-import ferry.stone.core.format.CapabilityTable;
-import ferry.stone.core.format.FileTree;
 import ferry.stone.core.format.FormatException;
-import ferry.stone.core.format.Holding;
-import ferry.stone.core.format.Resources;
+import ferry.stone.core.format.files.FileTree;
+import ferry.stone.core.format.files.Resources;
+import ferry.stone.core.format.flat.ArrangedParts;
+import ferry.stone.core.format.losses.Capability;
+import ferry.stone.core.format.losses.Capability.Fate;
+import ferry.stone.core.format.losses.CapabilityTable;
+import ferry.stone.core.format.losses.Holding;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.scene.Scene;
 import java.io.IOException;

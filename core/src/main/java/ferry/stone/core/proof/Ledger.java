@@ -1,6 +1,6 @@
 package ferry.stone.core.proof;
 
-import ferry.stone.core.format.Capability;
+import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.proof.LedgerRow.Verdict;
 import java.util.ArrayList;
 import java.util.List;

@@ -1,6 +1,6 @@
 package ferry.stone.core.proof;
 
-import ferry.stone.core.format.Capability;
+import ferry.stone.core.format.losses.Capability;
 
 /**
  * One fact, on the near side, on the far side, and as it was read back from the landed file.

@@ -1,16 +1,16 @@
 package ferry.stone.core.proof;
 
-import ferry.stone.core.format.Capability;
-import ferry.stone.core.format.Contents;
-import ferry.stone.core.geometry.MeshMeasure;
-import ferry.stone.core.geometry.TriangleTree;
-import ferry.stone.core.geometry.Triangulation;
+import ferry.stone.core.format.flat.Contents;
+import ferry.stone.core.format.losses.Capability;
+import ferry.stone.core.geometry.mesh.MeshMeasure;
+import ferry.stone.core.geometry.triangle.TriangleTree;
+import ferry.stone.core.geometry.triangle.Triangulation;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.proof.LedgerRow.Verdict;
-import ferry.stone.core.scene.Attribute.Semantic;
-import ferry.stone.core.scene.PolygonMesh;
-import ferry.stone.core.scene.Polygons;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.mesh.Attribute.Semantic;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.mesh.Polygons;
 import ferry.stone.core.work.Progress;
 import org.joml.Vector3d;
 

@@ -2,11 +2,11 @@ package ferry.stone.core.proof;
 
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Severity;
-import ferry.stone.core.format.Capability;
-import ferry.stone.core.format.Capability.Fate;
-import ferry.stone.core.format.CapabilityTable;
-import ferry.stone.core.format.Contents;
-import ferry.stone.core.format.WriterSays;
+import ferry.stone.core.format.flat.Contents;
+import ferry.stone.core.format.losses.Capability;
+import ferry.stone.core.format.losses.Capability.Fate;
+import ferry.stone.core.format.losses.CapabilityTable;
+import ferry.stone.core.format.losses.WriterSays;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.proof.LedgerRow.Verdict;
 import ferry.stone.core.scene.Scene;

@@ -1,6 +1,6 @@
 package ferry.stone.core.proof;
 
-import ferry.stone.core.geometry.GeometricFold;
+import ferry.stone.core.geometry.triangle.GeometricFold;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.Scene.ShownMesh;
 import java.util.ArrayDeque;

@@ -1,11 +1,11 @@
 package ferry.stone.core.proof;
 
-import ferry.stone.core.format.Capability;
+import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.proof.LedgerRow.Verdict;
 import ferry.stone.core.scene.Scene;
-import ferry.stone.core.scene.TextureUse;
 import ferry.stone.core.scene.UvOrigin;
+import ferry.stone.core.scene.look.TextureUse;
 
 /** Compares where images lie on the surface: offset, scale, turn, set of UVs, border. */
 final class PlacementProof {

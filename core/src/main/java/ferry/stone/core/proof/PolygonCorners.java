@@ -1,10 +1,10 @@
 package ferry.stone.core.proof;
 
-import ferry.stone.core.scene.Attribute;
-import ferry.stone.core.scene.Attribute.Semantic;
-import ferry.stone.core.scene.PolygonMesh;
-import ferry.stone.core.scene.Polygons;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.mesh.Attribute;
+import ferry.stone.core.scene.mesh.Attribute.Semantic;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.mesh.Polygons;
 import ferry.stone.core.texture.ColourSpace;
 import java.util.List;
 

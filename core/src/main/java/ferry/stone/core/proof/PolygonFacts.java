@@ -2,9 +2,9 @@ package ferry.stone.core.proof;
 
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.proof.LedgerRow.Verdict;
-import ferry.stone.core.scene.FaceSet;
-import ferry.stone.core.scene.PolygonMesh;
-import ferry.stone.core.scene.Subdivision;
+import ferry.stone.core.scene.mesh.FaceSet;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.mesh.Subdivision;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.Map;

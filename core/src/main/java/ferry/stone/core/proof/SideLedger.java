@@ -1,15 +1,15 @@
 package ferry.stone.core.proof;
 
-import ferry.stone.core.geometry.MeshMeasure;
-import ferry.stone.core.geometry.Pieces;
+import ferry.stone.core.geometry.mesh.MeshMeasure;
+import ferry.stone.core.geometry.mesh.Pieces;
 import ferry.stone.core.math.Bounds;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.proof.LedgerRow.Verdict;
-import ferry.stone.core.scene.Attribute.Semantic;
 import ferry.stone.core.scene.FrameSource;
-import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
-import ferry.stone.core.scene.Skin;
+import ferry.stone.core.scene.mesh.Attribute.Semantic;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.Skin;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;

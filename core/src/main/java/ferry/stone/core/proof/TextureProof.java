@@ -1,15 +1,15 @@
 package ferry.stone.core.proof;
 
-import ferry.stone.core.format.Capability;
-import ferry.stone.core.format.Resources;
-import ferry.stone.core.format.TextureBytes;
+import ferry.stone.core.format.files.Resources;
+import ferry.stone.core.format.files.TextureBytes;
+import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.proof.LedgerRow.Verdict;
-import ferry.stone.core.scene.Channel;
-import ferry.stone.core.scene.Material;
 import ferry.stone.core.scene.Scene;
-import ferry.stone.core.scene.Texture;
-import ferry.stone.core.scene.TextureUse;
+import ferry.stone.core.scene.look.Channel;
+import ferry.stone.core.scene.look.Material;
+import ferry.stone.core.scene.look.Texture;
+import ferry.stone.core.scene.look.TextureUse;
 import ferry.stone.core.texture.ChannelPacking;
 import ferry.stone.core.texture.ImageCodec;
 import ferry.stone.core.texture.Pixels;

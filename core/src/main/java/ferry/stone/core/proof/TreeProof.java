@@ -1,8 +1,8 @@
 package ferry.stone.core.proof;
 
-import ferry.stone.core.format.ArrangedParts;
-import ferry.stone.core.format.Capability;
-import ferry.stone.core.format.FileTree;
+import ferry.stone.core.format.files.FileTree;
+import ferry.stone.core.format.flat.ArrangedParts;
+import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.proof.LedgerRow.Verdict;
 import ferry.stone.core.scene.Scene;

@@ -1,13 +1,13 @@
 package ferry.stone.core.proof;
 
-import ferry.stone.core.format.Holding;
-import ferry.stone.core.geometry.RenderPrimitive;
-import ferry.stone.core.scene.Attribute;
-import ferry.stone.core.scene.Attribute.Semantic;
-import ferry.stone.core.scene.Coordinates;
-import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.format.losses.Holding;
+import ferry.stone.core.geometry.triangle.RenderPrimitive;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.UvOrigin;
+import ferry.stone.core.scene.mesh.Attribute;
+import ferry.stone.core.scene.mesh.Attribute.Semantic;
+import ferry.stone.core.scene.mesh.Coordinates;
+import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.texture.ColourSpace;
 import ferry.stone.core.work.Progress;
 import java.util.List;

@@ -2,6 +2,18 @@ package ferry.stone.core.scene;
 
 import ferry.stone.core.math.Bounds;
 import ferry.stone.core.math.Frame;
+import ferry.stone.core.scene.look.Material;
+import ferry.stone.core.scene.look.Texture;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.Camera;
+import ferry.stone.core.scene.node.Light;
+import ferry.stone.core.scene.node.LocalTransform;
+import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.node.NodePaths;
+import ferry.stone.core.scene.node.NodeSet;
+import ferry.stone.core.scene.node.Skin;
+import ferry.stone.core.scene.time.Clip;
+import ferry.stone.core.scene.time.PointCache;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;

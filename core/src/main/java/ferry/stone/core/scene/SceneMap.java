@@ -1,5 +1,16 @@
 package ferry.stone.core.scene;
 
+import ferry.stone.core.scene.look.Channel;
+import ferry.stone.core.scene.look.Material;
+import ferry.stone.core.scene.look.Texture;
+import ferry.stone.core.scene.look.TextureUse;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.node.NodeSet;
+import ferry.stone.core.scene.node.Skin;
+import ferry.stone.core.scene.time.Clip;
+import ferry.stone.core.scene.time.PointCache;
+import ferry.stone.core.scene.time.RenamedCache;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.EnumMap;

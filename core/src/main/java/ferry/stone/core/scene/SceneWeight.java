@@ -1,5 +1,12 @@
 package ferry.stone.core.scene;
 
+import ferry.stone.core.scene.look.Texture;
+import ferry.stone.core.scene.mesh.Attribute;
+import ferry.stone.core.scene.mesh.MorphTarget;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.node.Skin;
+import ferry.stone.core.scene.time.Clip;
 import java.util.Collections;
 import java.util.IdentityHashMap;
 import java.util.List;

@@ -2,7 +2,7 @@ package ferry.stone.core.survey;
 
 import ferry.stone.core.math.SignedAxis;
 import ferry.stone.core.scene.Scene;
-import ferry.stone.core.scene.Skin;
+import ferry.stone.core.scene.node.Skin;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;

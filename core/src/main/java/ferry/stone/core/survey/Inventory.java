@@ -1,12 +1,12 @@
 package ferry.stone.core.survey;
 
-import ferry.stone.core.geometry.EdgeTable;
-import ferry.stone.core.geometry.Pieces;
-import ferry.stone.core.scene.Attribute.Semantic;
-import ferry.stone.core.scene.LooseElements;
-import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.geometry.mesh.EdgeTable;
+import ferry.stone.core.geometry.mesh.Pieces;
 import ferry.stone.core.scene.Scene;
-import ferry.stone.core.scene.Texture;
+import ferry.stone.core.scene.look.Texture;
+import ferry.stone.core.scene.mesh.Attribute.Semantic;
+import ferry.stone.core.scene.mesh.LooseElements;
+import ferry.stone.core.scene.mesh.PolygonMesh;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Function;
@@ -111,7 +111,7 @@ public record Inventory(
         (int) scene.textures().stream().filter(t -> !isFound(t)).count(),
         (int)
             scene.nodes().stream()
-                .filter(n -> n.content() instanceof ferry.stone.core.scene.Node.Content.Joint)
+                .filter(n -> n.content() instanceof ferry.stone.core.scene.node.Node.Content.Joint)
                 .count(),
         morphs,
         scene.clips().size(),

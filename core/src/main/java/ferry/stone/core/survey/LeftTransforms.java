@@ -1,7 +1,7 @@
 package ferry.stone.core.survey;
 
-import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.node.Node;
 import org.joml.Matrix4d;
 import org.joml.Vector3d;
 

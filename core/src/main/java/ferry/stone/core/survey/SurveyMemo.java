@@ -1,8 +1,8 @@
 package ferry.stone.core.survey;
 
 import ferry.stone.core.finding.Finding;
-import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.mesh.PolygonMesh;
 import java.util.Collections;
 import java.util.IdentityHashMap;
 import java.util.List;

@@ -1,11 +1,11 @@
 package ferry.stone.core.survey;
 
-import ferry.stone.core.geometry.Triangulation;
+import ferry.stone.core.geometry.triangle.Triangulation;
 import ferry.stone.core.math.Bounds;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.SignedAxis;
-import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.mesh.PolygonMesh;
 import java.util.ArrayList;
 import java.util.List;
 import org.joml.Vector3d;

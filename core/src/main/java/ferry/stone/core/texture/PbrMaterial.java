@@ -1,8 +1,8 @@
 package ferry.stone.core.texture;
 
-import ferry.stone.core.scene.Channel;
-import ferry.stone.core.scene.Material;
-import ferry.stone.core.scene.TextureUse;
+import ferry.stone.core.scene.look.Channel;
+import ferry.stone.core.scene.look.Material;
+import ferry.stone.core.scene.look.TextureUse;
 import java.util.List;
 import java.util.Map;
 

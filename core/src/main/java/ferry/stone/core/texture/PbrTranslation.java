@@ -1,9 +1,9 @@
 package ferry.stone.core.texture;
 
 import ferry.stone.core.math.Figures;
-import ferry.stone.core.scene.Channel;
-import ferry.stone.core.scene.Material;
-import ferry.stone.core.scene.TextureUse;
+import ferry.stone.core.scene.look.Channel;
+import ferry.stone.core.scene.look.Material;
+import ferry.stone.core.scene.look.TextureUse;
 import ferry.stone.core.texture.PbrMaterial.Note;
 import java.util.ArrayList;
 import java.util.EnumMap;

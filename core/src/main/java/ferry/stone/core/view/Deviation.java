@@ -1,9 +1,9 @@
 package ferry.stone.core.view;
 
-import ferry.stone.core.geometry.RenderMesh;
-import ferry.stone.core.geometry.RenderPrimitive;
-import ferry.stone.core.geometry.TriangleTree;
-import ferry.stone.core.geometry.Triangulation;
+import ferry.stone.core.geometry.triangle.RenderMesh;
+import ferry.stone.core.geometry.triangle.RenderPrimitive;
+import ferry.stone.core.geometry.triangle.TriangleTree;
+import ferry.stone.core.geometry.triangle.Triangulation;
 import ferry.stone.core.math.Bounds;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.scene.Scene;

@@ -1,12 +1,12 @@
 package ferry.stone.core.view;
 
-import ferry.stone.core.geometry.RenderMesh;
-import ferry.stone.core.geometry.RenderPrimitive;
+import ferry.stone.core.geometry.triangle.RenderMesh;
+import ferry.stone.core.geometry.triangle.RenderPrimitive;
 import ferry.stone.core.motion.Caches;
-import ferry.stone.core.scene.Node;
-import ferry.stone.core.scene.PointCache;
-import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.time.PointCache;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.nio.ByteBuffer;

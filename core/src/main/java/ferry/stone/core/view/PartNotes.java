@@ -1,14 +1,14 @@
 package ferry.stone.core.view;
 
 import ferry.stone.core.math.Figures;
-import ferry.stone.core.scene.LocalTransform;
-import ferry.stone.core.scene.LocalTransform.InheritedTransform;
-import ferry.stone.core.scene.LocalTransform.PivotTransform;
-import ferry.stone.core.scene.Node;
-import ferry.stone.core.scene.NodeSet;
-import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
-import ferry.stone.core.scene.Subdivision;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.mesh.Subdivision;
+import ferry.stone.core.scene.node.LocalTransform;
+import ferry.stone.core.scene.node.LocalTransform.InheritedTransform;
+import ferry.stone.core.scene.node.LocalTransform.PivotTransform;
+import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.node.NodeSet;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.stream.Collectors;

@@ -1,13 +1,13 @@
 package ferry.stone.core.view;
 
 import ferry.stone.core.motion.Pose;
-import ferry.stone.core.scene.Clip;
-import ferry.stone.core.scene.LocalTransform;
-import ferry.stone.core.scene.MorphTarget;
-import ferry.stone.core.scene.Node;
-import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
-import ferry.stone.core.scene.Skin;
+import ferry.stone.core.scene.mesh.MorphTarget;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.LocalTransform;
+import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.node.Skin;
+import ferry.stone.core.scene.time.Clip;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;

@@ -1,8 +1,8 @@
 package ferry.stone.core.view;
 
-import ferry.stone.core.geometry.RenderMesh;
-import ferry.stone.core.geometry.RenderPrimitive;
-import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.geometry.triangle.RenderMesh;
+import ferry.stone.core.geometry.triangle.RenderPrimitive;
+import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.work.Progress;
 import java.util.List;
 

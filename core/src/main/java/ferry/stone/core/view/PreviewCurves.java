@@ -1,8 +1,8 @@
 package ferry.stone.core.view;
 
 import ferry.stone.core.motion.Curves;
-import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.time.Clip;
 import java.util.ArrayList;
 import java.util.List;
 import org.joml.Quaterniond;

@@ -1,8 +1,8 @@
 package ferry.stone.core.view;
 
-import ferry.stone.core.scene.Material;
 import ferry.stone.core.scene.Scene;
-import ferry.stone.core.scene.Texture;
+import ferry.stone.core.scene.look.Material;
+import ferry.stone.core.scene.look.Texture;
 import java.util.ArrayList;
 import java.util.List;
 

@@ -6,15 +6,15 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import ferry.stone.core.TestFiles;
 import ferry.stone.core.finding.Findings;
-import ferry.stone.core.format.CargoPath;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
-import ferry.stone.core.geometry.Rebase;
+import ferry.stone.core.format.files.CargoPath;
+import ferry.stone.core.geometry.frame.Rebase;
 import ferry.stone.core.landing.Landing;
 import ferry.stone.core.landing.LandingOptions;
 import ferry.stone.core.math.Frame;
-import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.work.CancelledException;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
@@ -246,8 +246,8 @@ class CargoTest {
 
   /** Mean of V over all corners of triangles. */
   private static double means(PolygonMesh mesh) {
-    PolygonMesh cut = ferry.stone.core.geometry.Triangulate.of(mesh);
-    var uv = cut.first(ferry.stone.core.scene.Attribute.Semantic.UV).orElseThrow();
+    PolygonMesh cut = ferry.stone.core.geometry.triangle.Triangulate.of(mesh);
+    var uv = cut.first(ferry.stone.core.scene.mesh.Attribute.Semantic.UV).orElseThrow();
     double sum = 0;
     for (int c = 0; c < cut.faces().cornerCount(); c++) {
       sum += uv.values()[2 * uv.valueOf(c, cut.faces().vertex(c), c / 3) + 1];

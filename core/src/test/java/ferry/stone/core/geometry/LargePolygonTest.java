@@ -5,8 +5,10 @@ import static org.junit.jupiter.api.Assertions.assertNotNull;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
-import ferry.stone.core.scene.Coordinates;
-import ferry.stone.core.scene.Polygons;
+import ferry.stone.core.geometry.triangle.MonotoneCut;
+import ferry.stone.core.geometry.triangle.Triangulation;
+import ferry.stone.core.scene.mesh.Coordinates;
+import ferry.stone.core.scene.mesh.Polygons;
 import ferry.stone.core.work.Cancel;
 import ferry.stone.core.work.CancelledException;
 import ferry.stone.core.work.Progress;

@@ -1,8 +1,8 @@
 package ferry.stone.core.geometry;
 
-import ferry.stone.core.scene.Coordinates;
-import ferry.stone.core.scene.PolygonMesh;
-import ferry.stone.core.scene.Polygons;
+import ferry.stone.core.scene.mesh.Coordinates;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.mesh.Polygons;
 
 /** Solids with known measures. */
 public final class Solids {

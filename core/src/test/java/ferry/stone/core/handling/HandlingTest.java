@@ -7,13 +7,13 @@ import static org.junit.jupiter.api.Assertions.assertSame;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
-import ferry.stone.core.geometry.Rebase;
 import ferry.stone.core.geometry.Solids;
+import ferry.stone.core.geometry.frame.Rebase;
 import ferry.stone.core.math.Bounds;
 import ferry.stone.core.math.Frame;
-import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
+import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.work.Progress;
 import java.util.ArrayList;
 import java.util.List;
@@ -194,7 +194,7 @@ class HandlingTest {
         Handling.result(near, smooth)
             .meshes()
             .get(0)
-            .first(ferry.stone.core.scene.Attribute.Semantic.NORMAL)
+            .first(ferry.stone.core.scene.mesh.Attribute.Semantic.NORMAL)
             .orElseThrow()
             .valueCount());
   }

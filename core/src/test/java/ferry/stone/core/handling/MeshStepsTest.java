@@ -6,10 +6,10 @@ import static org.junit.jupiter.api.Assertions.assertSame;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import ferry.stone.core.RandomScene;
-import ferry.stone.core.geometry.MeshMeasure;
-import ferry.stone.core.scene.Attribute.Semantic;
-import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.geometry.mesh.MeshMeasure;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.mesh.Attribute.Semantic;
+import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.work.Progress;
 import java.util.List;
 import java.util.Map;

@@ -8,20 +8,22 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import ferry.stone.core.RandomRig;
 import ferry.stone.core.WorldSurface;
-import ferry.stone.core.geometry.MeshMeasure;
 import ferry.stone.core.geometry.Solids;
+import ferry.stone.core.geometry.mesh.MeshMeasure;
+import ferry.stone.core.handling.step.place.MirrorParts;
+import ferry.stone.core.handling.step.place.Placement;
 import ferry.stone.core.math.Bounds;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.motion.Pose;
-import ferry.stone.core.scene.Clip;
-import ferry.stone.core.scene.FaceSet;
 import ferry.stone.core.scene.FrameSource;
-import ferry.stone.core.scene.LocalTransform;
-import ferry.stone.core.scene.MorphTarget;
-import ferry.stone.core.scene.Node;
-import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
+import ferry.stone.core.scene.mesh.FaceSet;
+import ferry.stone.core.scene.mesh.MorphTarget;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.LocalTransform;
+import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.work.Progress;
 import java.util.HashSet;
 import java.util.List;
@@ -169,8 +171,8 @@ class PartStepsTest {
             Map.of("result", "move"),
             6);
     assertEquals(0, WorldSurface.difference(boxes(), twice), 1e-6);
-    assertEquals("wing_r", MirrorParts.Work.otherSide("wing_l"));
-    assertEquals("RightHand", MirrorParts.Work.otherSide("LeftHand"));
+    assertEquals("wing_r", MirrorParts.otherSide("wing_l"));
+    assertEquals("RightHand", MirrorParts.otherSide("LeftHand"));
   }
 
   /** On random scenes without motion a mirror done twice is no mirror at all. */

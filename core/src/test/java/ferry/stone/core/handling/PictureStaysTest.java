@@ -6,11 +6,11 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import ferry.stone.core.RandomRig;
 import ferry.stone.core.WorldSurface;
-import ferry.stone.core.scene.Clip;
-import ferry.stone.core.scene.Node;
-import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
-import ferry.stone.core.scene.Skin;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.node.Skin;
+import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.work.Progress;
 import java.util.HashSet;
 import java.util.List;

@@ -5,15 +5,15 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import ferry.stone.core.RandomRig;
 import ferry.stone.core.TestFiles;
-import ferry.stone.core.format.Capability;
-import ferry.stone.core.format.Capability.Fate;
+import ferry.stone.core.format.losses.Capability;
+import ferry.stone.core.format.losses.Capability.Fate;
 import ferry.stone.core.motion.Deform;
 import ferry.stone.core.motion.InfluenceCut;
 import ferry.stone.core.motion.Pose;
 import ferry.stone.core.proof.LedgerRow;
 import ferry.stone.core.proof.Proof;
-import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.work.Progress;
 import java.util.Random;
 import org.junit.jupiter.api.Test;

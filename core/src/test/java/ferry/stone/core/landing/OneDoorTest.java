@@ -6,11 +6,11 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import ferry.stone.core.TestFiles;
 import ferry.stone.core.cargo.CargoReader;
-import ferry.stone.core.format.Capability;
 import ferry.stone.core.format.CargoRole;
 import ferry.stone.core.format.Formats;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.ToyFormat;
+import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.proof.Proof;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.shore.Shores;

@@ -1,6 +1,6 @@
 package ferry.stone.core.landing;
 
-import ferry.stone.core.scene.PointCache;
+import ferry.stone.core.scene.time.PointCache;
 
 /** A cache of four points that rise together, a unit a second. */
 public record StillCache(int meshId) implements PointCache {

@@ -1,6 +1,6 @@
 package ferry.stone.core.landing;
 
-import ferry.stone.core.scene.Skin;
+import ferry.stone.core.scene.node.Skin;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;

@@ -8,7 +8,7 @@ import ferry.stone.core.cargo.CargoFolder;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Offer;
 import ferry.stone.core.format.FormatException;
-import ferry.stone.core.format.Resources;
+import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.handling.Handling;
 import ferry.stone.core.handling.Step;
 import ferry.stone.core.proof.Proof;

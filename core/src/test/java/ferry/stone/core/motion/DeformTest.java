@@ -2,15 +2,15 @@ package ferry.stone.core.motion;
 
 import static org.junit.jupiter.api.Assertions.assertArrayEquals;
 
-import ferry.stone.core.scene.Coordinates;
-import ferry.stone.core.scene.LocalTransform;
-import ferry.stone.core.scene.MorphTarget;
-import ferry.stone.core.scene.Node;
-import ferry.stone.core.scene.PolygonMesh;
-import ferry.stone.core.scene.Polygons;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
-import ferry.stone.core.scene.Skin;
+import ferry.stone.core.scene.mesh.Coordinates;
+import ferry.stone.core.scene.mesh.MorphTarget;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.mesh.Polygons;
+import ferry.stone.core.scene.node.LocalTransform;
+import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.node.Skin;
 import java.util.List;
 import org.joml.Matrix4d;
 import org.joml.Quaterniond;

@@ -3,10 +3,10 @@ package ferry.stone.core.motion;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertNull;
 
-import ferry.stone.core.scene.Clip;
-import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
+import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.time.Clip;
 import java.util.List;
 import org.joml.Quaterniond;
 import org.joml.Vector3d;

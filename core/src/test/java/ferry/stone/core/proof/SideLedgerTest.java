@@ -8,8 +8,8 @@ import ferry.stone.core.TestFiles;
 import ferry.stone.core.handling.Handling;
 import ferry.stone.core.handling.Step;
 import ferry.stone.core.proof.LedgerRow.Verdict;
-import ferry.stone.core.scene.Material;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.work.Progress;
 import java.util.List;
 import java.util.Map;
@@ -51,7 +51,7 @@ class SideLedgerTest {
         TestFiles.of("a.obj", "mtllib m.mtl\nv 0 0 0\nv 1 0 0\nv 0 1 0\nusemtl sail\nf 1 2 3\n")
             .with("m.mtl", "newmtl sail\nKd 1 1 1\nnewmtl rope\nKd 1 0 0\n".getBytes());
     Scene near =
-        ferry.stone.core.format.obj.ObjReader.read(
+        ferry.stone.core.format.obj.read.ObjReader.read(
             "a.obj", ferry.stone.core.format.ReadContext.of(files));
     Scene far =
         after(near, "materialFlags", Map.of("sides", "both", "opacity", "mask", "cutoff", 0.3));

@@ -4,7 +4,7 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
-import ferry.stone.core.format.Capability;
+import ferry.stone.core.format.losses.Capability;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 

@@ -6,6 +6,8 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import ferry.stone.core.TestFiles;
 import ferry.stone.core.fuzz.WholeWay;
+import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.node.NodePaths;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;

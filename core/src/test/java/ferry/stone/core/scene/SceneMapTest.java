@@ -7,6 +7,12 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import ferry.stone.core.RandomRig;
 import ferry.stone.core.landing.StillCache;
+import ferry.stone.core.scene.look.Texture;
+import ferry.stone.core.scene.node.Camera;
+import ferry.stone.core.scene.node.Light;
+import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.node.NodeSet;
+import ferry.stone.core.scene.node.Skin;
 import java.lang.reflect.RecordComponent;
 import java.util.ArrayList;
 import java.util.List;

@@ -8,7 +8,7 @@ import ferry.stone.core.TestFiles;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Marks;
 import ferry.stone.core.format.ReadContext;
-import ferry.stone.core.format.obj.ObjReader;
+import ferry.stone.core.format.obj.read.ObjReader;
 import ferry.stone.core.math.LengthUnit;
 import ferry.stone.core.math.SignedAxis;
 import ferry.stone.core.work.Progress;

@@ -6,8 +6,8 @@ import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
-import ferry.stone.core.scene.Channel;
-import ferry.stone.core.scene.Material;
+import ferry.stone.core.scene.look.Channel;
+import ferry.stone.core.scene.look.Material;
 import java.nio.ByteBuffer;
 import java.util.EnumMap;
 import java.util.Map;

@@ -4,11 +4,11 @@ import static org.junit.jupiter.api.Assertions.assertArrayEquals;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 
 import ferry.stone.core.math.Frame;
-import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.FrameSource;
-import ferry.stone.core.scene.Node;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
+import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.time.Clip;
 import java.util.List;
 import org.joml.Quaterniond;
 import org.junit.jupiter.api.Test;

@@ -7,7 +7,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import ferry.stone.core.TestFiles;
 import ferry.stone.core.format.ReadContext;
-import ferry.stone.core.format.obj.ObjReader;
+import ferry.stone.core.format.obj.read.ObjReader;
 import ferry.stone.core.scene.Scene;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;

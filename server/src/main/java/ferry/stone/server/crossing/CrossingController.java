@@ -39,13 +39,24 @@ public class CrossingController {
   private static final long LARGEST_THUMBNAIL = 300_000;
 
   private final CrossingService crossings;
+  private final CargoService cargos;
+  private final ReadingService readings;
+  private final SceneService scenes;
   private final CargoRepository cargo;
   private final SurveyService surveys;
 
   public CrossingController(
-      CrossingService crossings, CargoRepository cargo, SurveyService surveys) {
+      CrossingService crossings,
+      CargoService cargos,
+      ReadingService readings,
+      SceneService scenes,
+      CargoRepository cargo,
+      SurveyService surveys) {
     this.surveys = surveys;
     this.crossings = crossings;
+    this.cargos = cargos;
+    this.readings = readings;
+    this.scenes = scenes;
     this.cargo = cargo;
   }
 
@@ -108,25 +119,25 @@ public class CrossingController {
   public CargoRepository.StoredFile upload(
       @PathVariable String id, @RequestParam String path, HttpServletRequest request)
       throws IOException, FormatException {
-    return crossings.upload(id, path, request.getContentLengthLong(), request.getInputStream());
+    return cargos.upload(id, path, request.getContentLengthLong(), request.getInputStream());
   }
 
   @DeleteMapping("/{id}/files")
   @ResponseStatus(HttpStatus.NO_CONTENT)
   public void removeFile(@PathVariable String id, @RequestParam String path) {
-    crossings.removeFile(id, path);
+    cargos.removeFile(id, path);
   }
 
   @PostMapping("/{id}/read")
   @ResponseStatus(HttpStatus.ACCEPTED)
   public Job read(@PathVariable String id) {
-    return crossings.read(id);
+    return readings.read(id);
   }
 
   @PutMapping("/{id}/bindings")
   @ResponseStatus(HttpStatus.ACCEPTED)
   public Job bind(@PathVariable String id, @RequestBody BindRequest request) {
-    return crossings.bind(id, request.reference(), request.file());
+    return readings.bind(id, request.reference(), request.file());
   }
 
   @GetMapping("/{id}/cargo")
@@ -135,7 +146,7 @@ public class CrossingController {
     Map<String, TreeSet<String>> usedFor = new HashMap<>();
     List<ReferenceView> references = new ArrayList<>();
     if (crossings.get(id).state().equals("ready")) {
-      var scene = crossings.scenes(id).near();
+      var scene = scenes.scenes(id).near();
       for (var texture : scene.textures()) {
         if (texture.embedded() != null) {
           // An image inside the scene file needs no file of its own.
@@ -161,8 +172,8 @@ public class CrossingController {
     }
     List<FileView> files = new ArrayList<>();
     List<String> images = new ArrayList<>();
-    CargoFolder folder = crossings.folder(id);
-    for (CargoRepository.StoredFile file : crossings.files(id)) {
+    CargoFolder folder = cargos.folder(id);
+    for (CargoRepository.StoredFile file : cargos.files(id)) {
       CargoRole role = CargoRole.of(file.path(), folder);
       if (role == CargoRole.TEXTURE) {
         images.add(file.path());

@@ -17,10 +17,18 @@ import org.springframework.stereotype.Component;
 public class DemoCrossings {
   private static final Logger LOG = LoggerFactory.getLogger(DemoCrossings.class);
   private final CrossingService crossings;
+  private final CargoService cargos;
+  private final ReadingService readings;
   private final FerrySettings settings;
 
-  public DemoCrossings(CrossingService crossings, FerrySettings settings) {
+  public DemoCrossings(
+      CrossingService crossings,
+      CargoService cargos,
+      ReadingService readings,
+      FerrySettings settings) {
     this.crossings = crossings;
+    this.cargos = cargos;
+    this.readings = readings;
     this.settings = settings;
   }
 
@@ -35,9 +43,9 @@ public class DemoCrossings {
       Crossing crossing = crossings.create(parts[0]);
       ClassPathResource zip = new ClassPathResource("demo-world/" + parts[1]);
       try (InputStream in = zip.getInputStream()) {
-        crossings.upload(crossing.id(), parts[1], zip.contentLength(), in);
+        cargos.upload(crossing.id(), parts[1], zip.contentLength(), in);
       }
-      crossings.read(crossing.id());
+      readings.read(crossing.id());
       LOG.info("brought demo cargo {}", parts[0]);
     }
   }

@@ -30,6 +30,7 @@ public class HandlingService {
   private static final int MOST_STEPS = 200;
 
   private final CrossingService crossings;
+  private final SceneService scenes;
   private final CrossingRepository repository;
   private final HandlingRepository handlings;
   private final JobService jobs;
@@ -37,6 +38,7 @@ public class HandlingService {
 
   public HandlingService(
       CrossingService crossings,
+      SceneService scenes,
       CrossingRepository repository,
       HandlingRepository handlings,
       JobService jobs,
@@ -44,6 +46,7 @@ public class HandlingService {
     this.jobs = jobs;
     transaction = new TransactionTemplate(transactions);
     this.crossings = crossings;
+    this.scenes = scenes;
     this.repository = repository;
     this.handlings = handlings;
   }
@@ -93,7 +96,7 @@ public class HandlingService {
 
   public HandlingState state(String id) throws IOException, FormatException {
     Crossing crossing = crossings.get(id);
-    List<Handling.Stage> stages = crossings.scenes(id).handle(steps(id));
+    List<Handling.Stage> stages = scenes.scenes(id).handle(steps(id));
     return new HandlingState(
         crossing.history(),
         crossing.history() > 0,
@@ -141,7 +144,7 @@ public class HandlingService {
   public HandlingState change(String id, int revision, List<Step> steps)
       throws IOException, FormatException {
     validate(steps);
-    LoadedCrossing loaded = crossings.scenes(id);
+    LoadedCrossing loaded = scenes.scenes(id);
     List<Step> named = loaded.named(steps);
     transaction.executeWithoutResult(
         status -> {
@@ -170,7 +173,7 @@ public class HandlingService {
   /** Runs the steps outside of any transaction, as work that can be watched and cancelled. */
   private HandlingState run(String id, int before) throws IOException, FormatException {
     Crossing crossing = crossings.get(id);
-    LoadedCrossing loaded = crossings.scenes(id);
+    LoadedCrossing loaded = scenes.scenes(id);
     List<Step> steps = steps(id);
     if (!loaded.isHandled(steps)) {
       try {
@@ -179,7 +182,7 @@ public class HandlingService {
             id,
             "Handling " + crossing.name(),
             progress -> loaded.handle(steps, progress));
-        crossings.weigh(id);
+        scenes.weigh(id);
       } catch (CancelledException e) {
         repository.history(id, before);
         throw new ConflictException("Cancelled: the handling is as it was before this change.");
@@ -223,7 +226,7 @@ public class HandlingService {
 
   private HandlingState summarised(String id) throws IOException, FormatException {
     HandlingState state = state(id);
-    LoadedCrossing loaded = crossings.scenes(id);
+    LoadedCrossing loaded = scenes.scenes(id);
     Scene far = Handling.result(loaded.near(), loaded.handle(steps(id)));
     Crossing crossing = crossings.get(id);
     if (crossing.summary() != null) {

@@ -15,11 +15,17 @@ public class Resuming {
 
   private final JobRepository jobs;
   private final CrossingService crossings;
+  private final ReadingService readings;
   private final LandingRepository landings;
 
-  public Resuming(JobRepository jobs, CrossingService crossings, LandingRepository landings) {
+  public Resuming(
+      JobRepository jobs,
+      CrossingService crossings,
+      ReadingService readings,
+      LandingRepository landings) {
     this.jobs = jobs;
     this.crossings = crossings;
+    this.readings = readings;
     this.landings = landings;
   }
 
@@ -45,6 +51,6 @@ public class Resuming {
     }
     crossings.all().stream()
         .filter(c -> c.state().equals("reading"))
-        .forEach(c -> crossings.resumeReading(c.id()));
+        .forEach(c -> readings.resumeReading(c.id()));
   }
 }

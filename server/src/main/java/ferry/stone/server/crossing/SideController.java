@@ -3,7 +3,7 @@ package ferry.stone.server.crossing;
 import ferry.stone.core.field.Field;
 import ferry.stone.core.finding.Offer;
 import ferry.stone.core.format.FormatException;
-import ferry.stone.core.format.TextureBytes;
+import ferry.stone.core.format.files.TextureBytes;
 import ferry.stone.core.handling.Handling;
 import ferry.stone.core.handling.Step;
 import ferry.stone.core.handling.Steps;
@@ -12,9 +12,9 @@ import ferry.stone.core.motion.Caches;
 import ferry.stone.core.proof.LedgerExport;
 import ferry.stone.core.proof.LedgerRow;
 import ferry.stone.core.proof.SideLedger;
-import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.Scene;
-import ferry.stone.core.scene.Texture;
+import ferry.stone.core.scene.look.Texture;
+import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.texture.ImageCodec;
 import ferry.stone.core.texture.ImageInfo;
 import ferry.stone.core.view.PartView;
@@ -53,10 +53,12 @@ public class SideController {
   private static final int MOST_MESHES = 200;
 
   private final CrossingService crossings;
+  private final SceneService scenes;
   private final HandlingService handlings;
 
-  public SideController(CrossingService crossings, HandlingService handlings) {
+  public SideController(CrossingService crossings, SceneService scenes, HandlingService handlings) {
     this.crossings = crossings;
+    this.scenes = scenes;
     this.handlings = handlings;
   }
 
@@ -129,7 +131,7 @@ public class SideController {
 
   @GetMapping("/crossings/{id}/near")
   public SideView near(@PathVariable String id) throws IOException, FormatException {
-    return near(crossings.scenes(id));
+    return near(scenes.scenes(id));
   }
 
   /**
@@ -138,7 +140,7 @@ public class SideController {
   @GetMapping("/crossings/{id}/far")
   public SideView far(@PathVariable String id, @RequestParam(required = false) Integer after)
       throws IOException, FormatException {
-    LoadedCrossing loaded = crossings.scenes(id);
+    LoadedCrossing loaded = scenes.scenes(id);
     List<Handling.Stage> stages = loaded.handle(handlings.steps(id));
     int count = after == null ? stages.size() : Math.max(0, Math.min(after, stages.size()));
     Scene far = Handling.result(loaded.near(), stages.subList(0, count));
@@ -191,7 +193,7 @@ public class SideController {
     if (keys.size() > MOST_MESHES) {
       throw new IllegalArgumentException("At most " + MOST_MESHES + " meshes at once.");
     }
-    LoadedCrossing loaded = crossings.scenes(id);
+    LoadedCrossing loaded = scenes.scenes(id);
     response.setContentType(MediaType.APPLICATION_OCTET_STREAM_VALUE);
     OutputStream out = response.getOutputStream();
     for (String key : keys) {
@@ -205,7 +207,7 @@ public class SideController {
   /** Near and far side, fact by fact, before anything has landed. */
   @GetMapping("/crossings/{id}/ledger")
   public List<LedgerRow> ledger(@PathVariable String id) throws IOException, FormatException {
-    LoadedCrossing loaded = crossings.scenes(id);
+    LoadedCrossing loaded = scenes.scenes(id);
     Scene far = Handling.result(loaded.near(), loaded.handle(handlings.steps(id)));
     return SideLedger.of(loaded.near(), far);
   }
@@ -248,7 +250,7 @@ public class SideController {
   @GetMapping("/crossings/{id}/parts/{nodeId}")
   public PartView part(@PathVariable String id, @PathVariable int nodeId)
       throws IOException, FormatException {
-    return PartView.of(crossings.scenes(id).near(), nodeId)
+    return PartView.of(scenes.scenes(id).near(), nodeId)
         .orElseThrow(() -> new NotFoundException("This part is not there any more."));
   }
 
@@ -287,7 +289,7 @@ public class SideController {
   }
 
   private Scene side(String id, String side) throws IOException, FormatException {
-    LoadedCrossing loaded = crossings.scenes(id);
+    LoadedCrossing loaded = scenes.scenes(id);
     return side.equals("far")
         ? Handling.result(loaded.near(), loaded.handle(handlings.steps(id)))
         : loaded.near();
@@ -307,7 +309,7 @@ public class SideController {
   @GetMapping("/crossings/{id}/textures/{textureId}")
   public ResponseEntity<byte[]> texture(@PathVariable String id, @PathVariable int textureId)
       throws IOException, FormatException {
-    LoadedCrossing loaded = crossings.scenes(id);
+    LoadedCrossing loaded = scenes.scenes(id);
     Texture texture =
         loaded
             .near()

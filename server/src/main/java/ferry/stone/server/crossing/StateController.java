@@ -1,9 +1,9 @@
 package ferry.stone.server.crossing;
 
-import ferry.stone.core.format.Capability;
-import ferry.stone.core.format.CapabilityTable;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Formats;
+import ferry.stone.core.format.losses.Capability;
+import ferry.stone.core.format.losses.CapabilityTable;
 import ferry.stone.core.landing.Forecast;
 import ferry.stone.core.landing.LandingOptions;
 import ferry.stone.core.proof.LedgerRow;
@@ -39,11 +39,11 @@ public class StateController {
   private static final int MOST_PARTS = 200;
 
   private final StateService states;
-  private final CrossingService crossings;
+  private final SceneService scenes;
 
-  public StateController(StateService states, CrossingService crossings) {
+  public StateController(StateService states, SceneService scenes) {
     this.states = states;
-    this.crossings = crossings;
+    this.scenes = scenes;
   }
 
   /** A name for the handling as it is now. */
@@ -137,7 +137,7 @@ public class StateController {
       @RequestParam int triangle,
       @RequestParam double[] point)
       throws IOException, FormatException {
-    LoadedCrossing.Shown shown = crossings.scenes(id).shown(mesh);
+    LoadedCrossing.Shown shown = scenes.scenes(id).shown(mesh);
     if (shown == null) {
       throw new NotFoundException("This mesh is not shown any more: pick again.");
     }
@@ -149,7 +149,7 @@ public class StateController {
   @PostMapping("/crossings/{id}/forecast")
   public Forecast forecast(@PathVariable String id, @RequestBody LandingOptions options)
       throws IOException, FormatException {
-    return Forecast.of(states.scene(id, "now"), options, crossings.scenes(id).cargo());
+    return Forecast.of(states.scene(id, "now"), options, scenes.scenes(id).cargo());
   }
 
   /** A capability with what each format does with it. */

@@ -22,12 +22,17 @@ public class StateService {
   private static final int LONGEST_NAME = 80;
 
   private final CrossingService crossings;
+  private final SceneService scenes;
   private final HandlingService handlings;
   private final StateRepository states;
 
   public StateService(
-      CrossingService crossings, HandlingService handlings, StateRepository states) {
+      CrossingService crossings,
+      SceneService scenes,
+      HandlingService handlings,
+      StateRepository states) {
     this.crossings = crossings;
+    this.scenes = scenes;
     this.handlings = handlings;
     this.states = states;
   }
@@ -77,7 +82,7 @@ public class StateService {
 
   /** The scene of a state. */
   public Scene scene(String id, String ref) throws IOException, FormatException {
-    LoadedCrossing loaded = crossings.scenes(id);
+    LoadedCrossing loaded = scenes.scenes(id);
     if (ref.equals("near")) {
       return loaded.near();
     }
@@ -97,7 +102,7 @@ public class StateService {
   }
 
   public SideView view(String id, String ref) throws IOException, FormatException {
-    LoadedCrossing loaded = crossings.scenes(id);
+    LoadedCrossing loaded = scenes.scenes(id);
     Scene scene = scene(id, ref);
     return ref.equals("near")
         ? SideView.near(loaded.near(), loaded::key)

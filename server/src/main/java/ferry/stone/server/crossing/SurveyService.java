@@ -3,7 +3,7 @@ package ferry.stone.server.crossing;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.FormatException;
-import ferry.stone.core.geometry.Rebase;
+import ferry.stone.core.geometry.frame.Rebase;
 import ferry.stone.core.handling.Handling;
 import ferry.stone.core.handling.Step;
 import ferry.stone.core.math.Frame;
@@ -27,12 +27,17 @@ import org.springframework.stereotype.Service;
 @Service
 public class SurveyService {
   private final CrossingService crossings;
+  private final SceneService scenes;
   private final CrossingRepository repository;
   private final HandlingRepository handlings;
 
   public SurveyService(
-      CrossingService crossings, CrossingRepository repository, HandlingRepository handlings) {
+      CrossingService crossings,
+      SceneService scenes,
+      CrossingRepository repository,
+      HandlingRepository handlings) {
     this.crossings = crossings;
+    this.scenes = scenes;
     this.repository = repository;
     this.handlings = handlings;
   }
@@ -42,7 +47,7 @@ public class SurveyService {
       Survey near, Survey after, Scene far, List<Finding> arisen, Set<Finding> answered) {}
 
   private Both both(String id) throws IOException, FormatException {
-    LoadedCrossing loaded = crossings.scenes(id);
+    LoadedCrossing loaded = scenes.scenes(id);
     Shore shore = crossings.farShore(id);
     List<Step> steps = handlings.at(id, crossings.get(id).history());
     Scene far = Handling.result(loaded.near(), loaded.handle(steps));
@@ -75,7 +80,7 @@ public class SurveyService {
 
   public SurveyView view(String id) throws IOException, FormatException {
     Both both = both(id);
-    Scene near = crossings.scenes(id).near();
+    Scene near = scenes.scenes(id).near();
     List<FindingView> findings = new ArrayList<>();
     for (Finding finding : both.near.findings()) {
       boolean answered = both.answered.contains(finding);
@@ -149,7 +154,7 @@ public class SurveyService {
 
   public FindingView.MarksView marks(String id, int index) throws IOException, FormatException {
     Both both = both(id);
-    Scene near = crossings.scenes(id).near();
+    Scene near = scenes.scenes(id).near();
     List<Finding> findings = both.near.findings();
     if (index >= 0 && index < findings.size()) {
       return FindingView.marks(findings.get(index), near, new Matrix4d());

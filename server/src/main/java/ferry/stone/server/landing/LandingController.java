@@ -1,7 +1,7 @@
 package ferry.stone.server.landing;
 
-import ferry.stone.core.format.CargoPath;
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.files.CargoPath;
 import ferry.stone.core.landing.LandingOptions;
 import ferry.stone.core.proof.LedgerExport;
 import ferry.stone.core.proof.Proof;

@@ -17,6 +17,7 @@ import ferry.stone.server.crossing.CrossingRepository;
 import ferry.stone.server.crossing.CrossingService;
 import ferry.stone.server.crossing.HandlingService;
 import ferry.stone.server.crossing.LoadedCrossing;
+import ferry.stone.server.crossing.SceneService;
 import ferry.stone.server.jobs.EventHub;
 import ferry.stone.server.jobs.Job;
 import ferry.stone.server.jobs.JobService;
@@ -40,6 +41,7 @@ import org.springframework.stereotype.Service;
 @Service
 public class LandingService {
   private final CrossingService crossings;
+  private final SceneService scenes;
   private final CrossingRepository crossingRows;
   private final HandlingService handlings;
   private final LandingRepository landings;
@@ -51,6 +53,7 @@ public class LandingService {
 
   public LandingService(
       CrossingService crossings,
+      SceneService scenes,
       CrossingRepository crossingRows,
       HandlingService handlings,
       LandingRepository landings,
@@ -60,6 +63,7 @@ public class LandingService {
       Json json) {
     this.storage = storage;
     this.crossings = crossings;
+    this.scenes = scenes;
     this.crossingRows = crossingRows;
     this.handlings = handlings;
     this.landings = landings;
@@ -72,7 +76,7 @@ public class LandingService {
   public LandingRecord start(String crossingId, LandingOptions options)
       throws IOException, FormatException {
     Crossing crossing = crossings.get(crossingId);
-    LoadedCrossing loaded = crossings.scenes(crossingId);
+    LoadedCrossing loaded = scenes.scenes(crossingId);
     loaded.survey().findings().stream()
         .filter(f -> f.code().equals("buffer-missing"))
         .findFirst()

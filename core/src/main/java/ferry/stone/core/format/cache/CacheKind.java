@@ -2,7 +2,7 @@ package ferry.stone.core.format.cache;
 
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FormatException.Kind;
-import ferry.stone.core.format.RandomBytes;
+import ferry.stone.core.format.files.RandomBytes;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;

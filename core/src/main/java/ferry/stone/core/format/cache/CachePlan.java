@@ -5,15 +5,15 @@ import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.motion.BakedCache;
 import ferry.stone.core.motion.Caches;
-import ferry.stone.core.scene.Clip;
-import ferry.stone.core.scene.Coordinates;
-import ferry.stone.core.scene.LooseElements;
-import ferry.stone.core.scene.Node;
-import ferry.stone.core.scene.PointCache;
-import ferry.stone.core.scene.PolygonMesh;
-import ferry.stone.core.scene.Polygons;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
+import ferry.stone.core.scene.mesh.Coordinates;
+import ferry.stone.core.scene.mesh.LooseElements;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.mesh.Polygons;
+import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.time.Clip;
+import ferry.stone.core.scene.time.PointCache;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
@@ -80,7 +80,7 @@ final class CachePlan {
         throw new UncheckedIOException(e);
       }
       builder.add(Node.of(node.id(), free, -1, Node.Content.MeshContent.of(mesh)));
-      caches.add(new ferry.stone.core.scene.RenamedCache(cache, cache.id(), mesh));
+      caches.add(new ferry.stone.core.scene.time.RenamedCache(cache, cache.id(), mesh));
     }
     return builder.caches(caches).build();
   }
@@ -144,7 +144,7 @@ final class CachePlan {
         (Node.Content.MeshContent) scene.nodes().get(place).content();
     PointCache own = Caches.of(scene, content.meshId());
     if (own != null && asTheSource(own) && !options.inWorld()) {
-      return new ferry.stone.core.scene.RenamedCache(own, id, own.meshId());
+      return new ferry.stone.core.scene.time.RenamedCache(own, id, own.meshId());
     }
     double start = own != null ? own.startSeconds() : clip == null ? 0 : clip.startSeconds();
     double end = own != null ? own.endSeconds() : clip == null ? 0 : clip.endSeconds();

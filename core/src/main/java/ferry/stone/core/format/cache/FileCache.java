@@ -1,8 +1,8 @@
 package ferry.stone.core.format.cache;
 
-import ferry.stone.core.format.CargoPath;
-import ferry.stone.core.format.RandomBytes;
-import ferry.stone.core.scene.PointCache;
+import ferry.stone.core.format.files.CargoPath;
+import ferry.stone.core.format.files.RandomBytes;
+import ferry.stone.core.scene.time.PointCache;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;

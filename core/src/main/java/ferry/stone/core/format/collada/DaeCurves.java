@@ -1,7 +1,7 @@
 package ferry.stone.core.format.collada;
 
 import ferry.stone.core.format.FormatException;
-import ferry.stone.core.scene.KeyCurve;
+import ferry.stone.core.scene.time.KeyCurve;
 import java.util.HashMap;
 import java.util.Map;
 

@@ -1,7 +1,7 @@
 package ferry.stone.core.format.collada;
 
-import ferry.stone.core.scene.Camera;
-import ferry.stone.core.scene.Light;
+import ferry.stone.core.scene.node.Camera;
+import ferry.stone.core.scene.node.Light;
 import ferry.stone.core.texture.ColourSpace;
 import java.util.Map;
 

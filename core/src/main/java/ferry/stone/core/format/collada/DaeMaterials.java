@@ -1,13 +1,13 @@
 package ferry.stone.core.format.collada;
 
-import ferry.stone.core.format.CargoPath;
-import ferry.stone.core.format.ReferenceFinder;
-import ferry.stone.core.format.ReferenceReport;
-import ferry.stone.core.scene.Channel;
-import ferry.stone.core.scene.Material;
+import ferry.stone.core.format.files.CargoPath;
+import ferry.stone.core.format.files.ReferenceFinder;
+import ferry.stone.core.format.files.ReferenceReport;
 import ferry.stone.core.scene.SceneBuilder;
-import ferry.stone.core.scene.Texture;
-import ferry.stone.core.scene.TextureUse;
+import ferry.stone.core.scene.look.Channel;
+import ferry.stone.core.scene.look.Material;
+import ferry.stone.core.scene.look.Texture;
+import ferry.stone.core.scene.look.TextureUse;
 import java.net.URLDecoder;
 import java.nio.charset.StandardCharsets;
 import java.util.EnumMap;

@@ -1,16 +1,16 @@
 package ferry.stone.core.format.collada;
 
 import ferry.stone.core.format.FormatException;
-import ferry.stone.core.geometry.HoleBridge;
+import ferry.stone.core.geometry.triangle.HoleBridge;
 import ferry.stone.core.math.DoubleList;
 import ferry.stone.core.math.IntList;
-import ferry.stone.core.scene.Attribute;
-import ferry.stone.core.scene.Attribute.Domain;
-import ferry.stone.core.scene.Attribute.Semantic;
-import ferry.stone.core.scene.Coordinates;
-import ferry.stone.core.scene.LooseElements;
-import ferry.stone.core.scene.PolygonMesh;
-import ferry.stone.core.scene.Polygons;
+import ferry.stone.core.scene.mesh.Attribute;
+import ferry.stone.core.scene.mesh.Attribute.Domain;
+import ferry.stone.core.scene.mesh.Attribute.Semantic;
+import ferry.stone.core.scene.mesh.Coordinates;
+import ferry.stone.core.scene.mesh.LooseElements;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.mesh.Polygons;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;

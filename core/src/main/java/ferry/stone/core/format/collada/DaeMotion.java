@@ -1,12 +1,12 @@
 package ferry.stone.core.format.collada;
 
-import ferry.stone.core.format.Budget;
 import ferry.stone.core.format.FormatException;
-import ferry.stone.core.scene.Clip;
-import ferry.stone.core.scene.KeyCurve;
-import ferry.stone.core.scene.MorphTarget;
-import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.format.files.Budget;
 import ferry.stone.core.scene.SceneBuilder;
+import ferry.stone.core.scene.mesh.MorphTarget;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.time.Clip;
+import ferry.stone.core.scene.time.KeyCurve;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;

@@ -1,10 +1,10 @@
 package ferry.stone.core.format.collada;
 
-import ferry.stone.core.format.Budget;
 import ferry.stone.core.format.FormatException;
-import ferry.stone.core.scene.Clip;
-import ferry.stone.core.scene.KeyCurve;
-import ferry.stone.core.scene.LocalTransform.Trs;
+import ferry.stone.core.format.files.Budget;
+import ferry.stone.core.scene.node.LocalTransform.Trs;
+import ferry.stone.core.scene.time.Clip;
+import ferry.stone.core.scene.time.KeyCurve;
 import ferry.stone.core.work.Cancel;
 import java.util.ArrayList;
 import java.util.List;

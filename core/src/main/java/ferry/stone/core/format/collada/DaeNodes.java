@@ -1,10 +1,10 @@
 package ferry.stone.core.format.collada;
 
-import ferry.stone.core.format.Budget;
 import ferry.stone.core.format.FormatException;
-import ferry.stone.core.scene.LocalTransform;
-import ferry.stone.core.scene.Node;
+import ferry.stone.core.format.files.Budget;
 import ferry.stone.core.scene.SceneBuilder;
+import ferry.stone.core.scene.node.LocalTransform;
+import ferry.stone.core.scene.node.Node;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;

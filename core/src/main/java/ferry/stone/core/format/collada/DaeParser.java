@@ -1,8 +1,8 @@
 package ferry.stone.core.format.collada;
 
-import ferry.stone.core.format.Budget;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FormatException.Kind;
+import ferry.stone.core.format.files.Budget;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.io.InputStream;

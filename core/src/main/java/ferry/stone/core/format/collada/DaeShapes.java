@@ -1,13 +1,13 @@
 package ferry.stone.core.format.collada;
 
 import ferry.stone.core.format.FormatException;
-import ferry.stone.core.scene.Attribute.Semantic;
-import ferry.stone.core.scene.Camera;
-import ferry.stone.core.scene.Light;
-import ferry.stone.core.scene.MorphTarget;
-import ferry.stone.core.scene.Node;
-import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.SceneBuilder;
+import ferry.stone.core.scene.mesh.Attribute.Semantic;
+import ferry.stone.core.scene.mesh.MorphTarget;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.Camera;
+import ferry.stone.core.scene.node.Light;
+import ferry.stone.core.scene.node.Node;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;

@@ -1,11 +1,11 @@
 package ferry.stone.core.format.collada;
 
 import ferry.stone.core.format.FormatException;
-import ferry.stone.core.scene.LocalTransform;
-import ferry.stone.core.scene.LocalTransform.EulerOrder;
-import ferry.stone.core.scene.LocalTransform.MatrixTransform;
-import ferry.stone.core.scene.LocalTransform.PivotTransform;
-import ferry.stone.core.scene.LocalTransform.Trs;
+import ferry.stone.core.scene.node.LocalTransform;
+import ferry.stone.core.scene.node.LocalTransform.EulerOrder;
+import ferry.stone.core.scene.node.LocalTransform.MatrixTransform;
+import ferry.stone.core.scene.node.LocalTransform.PivotTransform;
+import ferry.stone.core.scene.node.LocalTransform.Trs;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;

@@ -1,14 +1,14 @@
 package ferry.stone.core.format.collada;
 
-import ferry.stone.core.format.Budget;
-import ferry.stone.core.format.CargoPath;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FormatException.Kind;
-import ferry.stone.core.format.MemoryFiles;
 import ferry.stone.core.format.ReadContext;
-import ferry.stone.core.format.Resources;
+import ferry.stone.core.format.files.Budget;
+import ferry.stone.core.format.files.CargoPath;
+import ferry.stone.core.format.files.MemoryFiles;
+import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.scene.Scene;
-import ferry.stone.core.scene.Texture;
+import ferry.stone.core.scene.look.Texture;
 import java.io.ByteArrayOutputStream;
 import java.io.EOFException;
 import java.io.IOException;

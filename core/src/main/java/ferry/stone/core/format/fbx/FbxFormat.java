@@ -1,9 +1,12 @@
 package ferry.stone.core.format.fbx;
 
-import ferry.stone.core.format.CapabilityTable;
 import ferry.stone.core.format.Format;
 import ferry.stone.core.format.SceneReader;
 import ferry.stone.core.format.SceneWriter;
+import ferry.stone.core.format.fbx.raw.FbxBinaryParser;
+import ferry.stone.core.format.fbx.raw.FbxDocument;
+import ferry.stone.core.format.fbx.read.FbxReader;
+import ferry.stone.core.format.losses.CapabilityTable;
 import java.util.Optional;
 import java.util.Set;
 

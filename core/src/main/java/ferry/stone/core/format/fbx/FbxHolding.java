@@ -1,14 +1,15 @@
 package ferry.stone.core.format.fbx;
 
-import ferry.stone.core.format.Capability;
-import ferry.stone.core.format.Capability.Fate;
 import ferry.stone.core.format.FormatException;
-import ferry.stone.core.format.Holding;
 import ferry.stone.core.format.ReadContext;
-import ferry.stone.core.format.Resources;
-import ferry.stone.core.scene.Channel;
-import ferry.stone.core.scene.Material;
+import ferry.stone.core.format.fbx.read.FbxReader;
+import ferry.stone.core.format.files.Resources;
+import ferry.stone.core.format.losses.Capability;
+import ferry.stone.core.format.losses.Capability.Fate;
+import ferry.stone.core.format.losses.Holding;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.look.Channel;
+import ferry.stone.core.scene.look.Material;
 import java.io.IOException;
 import java.util.List;
 

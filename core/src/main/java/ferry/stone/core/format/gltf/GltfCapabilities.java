@@ -1,11 +1,13 @@
 package ferry.stone.core.format.gltf;
 
-import ferry.stone.core.format.Capability;
-import ferry.stone.core.format.Capability.Fate;
-import ferry.stone.core.format.CapabilityTable;
+import ferry.stone.core.format.gltf.raw.GltfPointers;
+import ferry.stone.core.format.gltf.write.UvlessTextures;
+import ferry.stone.core.format.losses.Capability;
+import ferry.stone.core.format.losses.Capability.Fate;
+import ferry.stone.core.format.losses.CapabilityTable;
 import ferry.stone.core.motion.MorphTracks;
-import ferry.stone.core.scene.Clip;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.time.Clip;
 
 /** What glTF 2.0 carries, as read and written here. */
 public final class GltfCapabilities {

@@ -1,10 +1,12 @@
 package ferry.stone.core.format.gltf;
 
-import ferry.stone.core.format.CapabilityTable;
 import ferry.stone.core.format.Format;
 import ferry.stone.core.format.SceneReader;
 import ferry.stone.core.format.SceneWriter;
-import ferry.stone.core.format.gltf.GltfOptions.Container;
+import ferry.stone.core.format.gltf.raw.GltfExtensions;
+import ferry.stone.core.format.gltf.read.GltfReader;
+import ferry.stone.core.format.gltf.write.GltfOptions.Container;
+import ferry.stone.core.format.losses.CapabilityTable;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
@@ -32,12 +34,12 @@ public final class GltfFormat implements Format {
   /** JSON, with its data inside or beside it. */
   public static final Format GLTF = new GltfFormat("gltf", "glTF");
 
-  static final int MAGIC = 0x46546C67;
-  static final int CHUNK_JSON = 0x4E4F534A;
-  static final int CHUNK_BIN = 0x004E4942;
-  static final int POINTS = 0;
-  static final int LINES = 1;
-  static final int TRIANGLES = 4;
+  public static final int MAGIC = 0x46546C67;
+  public static final int CHUNK_JSON = 0x4E4F534A;
+  public static final int CHUNK_BIN = 0x004E4942;
+  public static final int POINTS = 0;
+  public static final int LINES = 1;
+  public static final int TRIANGLES = 4;
 
   private final String key;
   private final String name;

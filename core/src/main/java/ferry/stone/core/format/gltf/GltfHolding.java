@@ -1,15 +1,19 @@
 package ferry.stone.core.format.gltf;
 
-import ferry.stone.core.format.Capability;
-import ferry.stone.core.format.FileTree;
 import ferry.stone.core.format.FormatException;
-import ferry.stone.core.format.Holding;
 import ferry.stone.core.format.ReadContext;
-import ferry.stone.core.format.Resources;
-import ferry.stone.core.geometry.RenderPrimitive;
+import ferry.stone.core.format.files.FileTree;
+import ferry.stone.core.format.files.Resources;
+import ferry.stone.core.format.gltf.read.GltfReader;
+import ferry.stone.core.format.gltf.read.GltfTree;
+import ferry.stone.core.format.gltf.write.GltfPacking;
+import ferry.stone.core.format.gltf.write.GltfTangents;
+import ferry.stone.core.format.losses.Capability;
+import ferry.stone.core.format.losses.Holding;
+import ferry.stone.core.geometry.triangle.RenderPrimitive;
 import ferry.stone.core.motion.InBetweens;
-import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.util.List;

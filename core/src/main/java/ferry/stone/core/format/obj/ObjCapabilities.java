@@ -1,8 +1,8 @@
 package ferry.stone.core.format.obj;
 
-import ferry.stone.core.format.Capability;
-import ferry.stone.core.format.CapabilityTable;
-import ferry.stone.core.format.FlatTable;
+import ferry.stone.core.format.flat.FlatTable;
+import ferry.stone.core.format.losses.Capability;
+import ferry.stone.core.format.losses.CapabilityTable;
 import java.util.Map;
 import java.util.Set;
 

@@ -1,9 +1,10 @@
 package ferry.stone.core.format.obj;
 
-import ferry.stone.core.format.CapabilityTable;
 import ferry.stone.core.format.Format;
 import ferry.stone.core.format.SceneReader;
 import ferry.stone.core.format.SceneWriter;
+import ferry.stone.core.format.losses.CapabilityTable;
+import ferry.stone.core.format.obj.read.ObjReader;
 import java.nio.charset.StandardCharsets;
 import java.util.Optional;
 import java.util.Set;

@@ -1,16 +1,16 @@
 package ferry.stone.core.format.ply;
 
-import ferry.stone.core.format.VertexValues;
-import ferry.stone.core.scene.Attribute;
-import ferry.stone.core.scene.Attribute.Domain;
-import ferry.stone.core.scene.Attribute.Semantic;
-import ferry.stone.core.scene.Coordinates;
-import ferry.stone.core.scene.Node;
-import ferry.stone.core.scene.PolygonMesh;
-import ferry.stone.core.scene.Polygons;
+import ferry.stone.core.format.flat.VertexValues;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
 import ferry.stone.core.scene.UvOrigin;
+import ferry.stone.core.scene.mesh.Attribute;
+import ferry.stone.core.scene.mesh.Attribute.Domain;
+import ferry.stone.core.scene.mesh.Attribute.Semantic;
+import ferry.stone.core.scene.mesh.Coordinates;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.mesh.Polygons;
+import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.texture.ColourSpace;
 import java.util.ArrayList;
 import java.util.List;

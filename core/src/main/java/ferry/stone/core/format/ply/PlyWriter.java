@@ -1,12 +1,12 @@
 package ferry.stone.core.format.ply;
 
-import ferry.stone.core.format.Output;
+import ferry.stone.core.format.files.Output;
 import ferry.stone.core.math.Frame;
-import ferry.stone.core.scene.Attribute;
-import ferry.stone.core.scene.Coordinates;
-import ferry.stone.core.scene.PolygonMesh;
-import ferry.stone.core.scene.Polygons;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.mesh.Attribute;
+import ferry.stone.core.scene.mesh.Coordinates;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.mesh.Polygons;
 import ferry.stone.core.work.Progress;
 import java.io.BufferedOutputStream;
 import java.io.ByteArrayOutputStream;

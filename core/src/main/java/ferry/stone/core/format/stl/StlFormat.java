@@ -1,11 +1,11 @@
 package ferry.stone.core.format.stl;
 
-import ferry.stone.core.format.Capability;
-import ferry.stone.core.format.CapabilityTable;
-import ferry.stone.core.format.FlatTable;
 import ferry.stone.core.format.Format;
 import ferry.stone.core.format.SceneReader;
 import ferry.stone.core.format.SceneWriter;
+import ferry.stone.core.format.flat.FlatTable;
+import ferry.stone.core.format.losses.Capability;
+import ferry.stone.core.format.losses.CapabilityTable;
 import java.nio.charset.StandardCharsets;
 import java.util.Map;
 import java.util.Optional;

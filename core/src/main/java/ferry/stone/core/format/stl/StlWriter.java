@@ -1,10 +1,10 @@
 package ferry.stone.core.format.stl;
 
-import ferry.stone.core.format.Output;
+import ferry.stone.core.format.files.Output;
 import ferry.stone.core.math.Frame;
-import ferry.stone.core.scene.Coordinates;
-import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.mesh.Coordinates;
+import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.work.Progress;
 import java.io.BufferedOutputStream;
 import java.io.IOException;

@@ -1,5 +1,10 @@
 package ferry.stone.core.format.fbx;
 
+import ferry.stone.core.format.fbx.raw.FbxBinaryWriter;
+import ferry.stone.core.format.fbx.raw.FbxBuild;
+import ferry.stone.core.format.fbx.raw.FbxName;
+import ferry.stone.core.format.fbx.raw.FbxRecord;
+import ferry.stone.core.format.fbx.raw.FbxTextWriter;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;

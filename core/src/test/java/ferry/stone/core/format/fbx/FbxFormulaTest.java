@@ -5,8 +5,11 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 
 import ferry.stone.core.TestFiles;
 import ferry.stone.core.format.ReadContext;
-import ferry.stone.core.scene.LocalTransform.EulerOrder;
+import ferry.stone.core.format.fbx.raw.FbxBuild;
+import ferry.stone.core.format.fbx.raw.FbxRecord;
+import ferry.stone.core.format.fbx.read.FbxReader;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.node.LocalTransform.EulerOrder;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;

@@ -3,6 +3,7 @@ package ferry.stone.core.format.fbx;
 import static ferry.stone.core.format.fbx.FbxEncoder.list;
 import static ferry.stone.core.format.fbx.FbxEncoder.record;
 
+import ferry.stone.core.format.fbx.raw.FbxRecord;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;

@@ -13,10 +13,13 @@ import ferry.stone.core.TestFiles;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
-import ferry.stone.core.geometry.RenderMesh;
-import ferry.stone.core.geometry.RenderPrimitive;
-import ferry.stone.core.scene.PolygonMesh;
+import ferry.stone.core.format.gltf.read.GltfReader;
+import ferry.stone.core.format.gltf.write.GltfOptions;
+import ferry.stone.core.format.gltf.write.GltfWriter;
+import ferry.stone.core.geometry.triangle.RenderMesh;
+import ferry.stone.core.geometry.triangle.RenderPrimitive;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.work.Progress;
 import java.io.ByteArrayInputStream;
 import java.nio.ByteBuffer;
@@ -56,7 +59,7 @@ class GltfRoundTripTest {
   /** Triangle by triangle in the written order, UVs counted from the top. */
   private static void corners(PolygonMesh wanted, PolygonMesh found, String what) {
     int corner = 0;
-    var uv = found.first(ferry.stone.core.scene.Attribute.Semantic.UV).orElseThrow();
+    var uv = found.first(ferry.stone.core.scene.mesh.Attribute.Semantic.UV).orElseThrow();
     for (RenderPrimitive p : RenderMesh.of(wanted, Progress.NONE)) {
       for (int i : p.indices()) {
         int v = found.faces().vertex(corner++);
@@ -105,7 +108,7 @@ class GltfRoundTripTest {
   void positionsThatAreNoNumbersDoNotLand() throws Exception {
     String obj = "v 0 0 0\nv 1 0 0\nv 0 1 0\nv nan 0 0\nf 1 2 3\nf 1 2 4\n";
     Scene scene =
-        ferry.stone.core.format.obj.ObjReader.read(
+        ferry.stone.core.format.obj.read.ObjReader.read(
             "n.obj", ReadContext.of(TestFiles.of("n.obj", obj)));
     TestFiles files = new TestFiles();
     Findings findings = new Findings();
@@ -147,7 +150,8 @@ class GltfRoundTripTest {
     PolygonMesh mesh = scene.meshes().get(0);
     assertEquals(7.0, mesh.points().z(2));
     assertEquals(
-        1f, mesh.first(ferry.stone.core.scene.Attribute.Semantic.UV).orElseThrow().values()[0]);
+        1f,
+        mesh.first(ferry.stone.core.scene.mesh.Attribute.Semantic.UV).orElseThrow().values()[0]);
     assertEquals(6 + 2, scene.bounds().maxY());
   }
 
@@ -210,7 +214,7 @@ class GltfRoundTripTest {
       }
       byte[] file = bad;
       try {
-        ferry.stone.core.format.obj.ObjReader.read(
+        ferry.stone.core.format.obj.read.ObjReader.read(
             "a.obj", ReadContext.of(new TestFiles().with("a.obj", file)));
       } catch (FormatException e) {
         assertTrue(e.getMessage().startsWith("a.obj"), e.getMessage());

@@ -10,9 +10,9 @@ import ferry.stone.core.cargo.CargoReader;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FormatException.Kind;
 import ferry.stone.core.format.ReadContext;
-import ferry.stone.core.scene.Attribute.Semantic;
-import ferry.stone.core.scene.PolygonMesh;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.mesh.Attribute.Semantic;
+import ferry.stone.core.scene.mesh.PolygonMesh;
 import org.junit.jupiter.api.Test;
 
 class PlyReaderTest {

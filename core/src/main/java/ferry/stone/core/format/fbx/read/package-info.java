@@ -1,0 +1,2 @@
+/** Scenes from FBX records. */
+package ferry.stone.core.format.fbx.read;

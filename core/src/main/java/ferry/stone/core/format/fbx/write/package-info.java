@@ -1,0 +1,2 @@
+/** FBX records from scenes. */
+package ferry.stone.core.format.fbx.write;

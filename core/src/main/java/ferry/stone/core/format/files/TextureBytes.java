@@ -1,0 +1,48 @@
+package ferry.stone.core.format.files;
+
+import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Findings;
+import ferry.stone.core.finding.Severity;
+import ferry.stone.core.scene.look.Texture;
+import java.io.IOException;
+import java.io.InputStream;
+
+/** The bytes of a scene's textures, from the cargo or from inside the scene's file. */
+public final class TextureBytes {
+  /** Largest image file taken, in bytes. */
+  public static final long LARGEST = 512L << 20;
+
+  private TextureBytes() {}
+
+  /** The same, {@code null} for one whose file is missing, or cannot be read, which is told. */
+  public static byte[] orTell(Texture texture, Resources resources, Findings findings) {
+    if (!texture.isFound()) {
+      return null;
+    }
+    try {
+      return read(texture, resources);
+    } catch (IOException e) {
+      findings.add(
+          Finding.of(
+              "texture-unreadable",
+              Severity.FIX,
+              texture.name(),
+              e.getMessage() + " It does not land."));
+      return null;
+    }
+  }
+
+  /** The file's bytes; the texture must be found. */
+  public static byte[] read(Texture texture, Resources resources) throws IOException {
+    if (texture.embedded() != null) {
+      return texture.embedded();
+    }
+    if (resources.size(texture.resource()) > LARGEST) {
+      throw new IOException(
+          texture.resource() + ": the image file is larger than 512 MB. Make it smaller.");
+    }
+    try (InputStream in = resources.open(texture.resource())) {
+      return in.readAllBytes();
+    }
+  }
+}

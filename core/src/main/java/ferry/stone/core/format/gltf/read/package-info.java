@@ -1,0 +1,2 @@
+/** Scenes from glTF. */
+package ferry.stone.core.format.gltf.read;

@@ -1,0 +1,265 @@
+package ferry.stone.core.format.gltf.write;
+
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Findings;
+import ferry.stone.core.finding.Severity;
+import ferry.stone.core.format.gltf.raw.GltfExtensions;
+import ferry.stone.core.format.gltf.raw.GltfExtras;
+import ferry.stone.core.format.gltf.raw.GltfMaterialExtensions;
+import ferry.stone.core.format.gltf.raw.GltfSampler;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.UvOrigin;
+import ferry.stone.core.scene.look.Material;
+import ferry.stone.core.scene.look.TextureUse;
+import ferry.stone.core.texture.PbrMaterial;
+import ferry.stone.core.texture.PbrTranslation;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/** Writes materials, textures and samplers. */
+final class GltfMaterials {
+
+  private final ObjectNode root;
+  private final Scene scene;
+  private final GltfImages images;
+  private final Findings findings;
+  private final Set<String> extensions;
+  private boolean required;
+  private final Map<String, Integer> textures = new HashMap<>();
+  private final Map<GltfSampler, Integer> samplers = new HashMap<>();
+
+  GltfMaterials(
+      ObjectNode root, Scene scene, GltfImages images, Set<String> extensions, Findings findings) {
+    this.root = root;
+    this.scene = scene;
+    this.images = images;
+    this.findings = findings;
+    this.extensions = extensions;
+  }
+
+  /** Whether an image is there in a form alone that a reader may not know. */
+  boolean requiresKtx2() {
+    return required;
+  }
+
+  void write(Material material, ObjectNode json) {
+    PbrMaterial pbr = PbrTranslation.translate(material, scene.linearColours());
+    if (!material.name().isEmpty()) {
+      json.put("name", material.name());
+    }
+    ObjectNode mr = json.putObject("pbrMetallicRoughness");
+    Optional<Integer> base = baseImage(material, pbr);
+    base.ifPresent(
+        image ->
+            texture(
+                mr, "baseColorTexture", image, pbr.base() != null ? pbr.base() : pbr.opacity()));
+    numbers(mr.putArray("baseColorFactor"), pbr.baseColour());
+    TextureUse rough = pbr.roughnessMap() != null ? pbr.roughnessMap() : pbr.shininess();
+    Optional<Integer> packed =
+        pbr.packed() != null
+            ? images.plain(pbr.packed())
+            : images.metallicRoughness(
+                rough, pbr.roughnessMap() == null ? pbr.phongExponent() : 0, pbr.metallicMap());
+    TextureUse packedUse =
+        pbr.packed() != null ? pbr.packed() : rough != null ? rough : pbr.metallicMap();
+    packed.ifPresent(image -> texture(mr, "metallicRoughnessTexture", image, packedUse));
+    mr.put("metallicFactor", number(packed.isEmpty() && isMapped(pbr) ? 0 : pbr.metallic()));
+    mr.put("roughnessFactor", number(pbr.roughness()));
+    normal(pbr, json);
+    Optional<Integer> occlusion = pbr.packed() != null ? packed : images.plain(pbr.occlusion());
+    TextureUse shade = pbr.packed() != null ? pbr.packed() : pbr.occlusion();
+    occlusion.ifPresent(
+        image -> {
+          ObjectNode info = texture(json, "occlusionTexture", image, shade);
+          if (shade.amount() != 1 && pbr.packed() == null) {
+            info.put("strength", number(shade.amount()));
+          }
+        });
+    emission(pbr, json);
+    layers(pbr, json);
+    if (pbr.unlit()) {
+      extensions.add(GltfExtensions.UNLIT);
+      json.withObject("/extensions/" + GltfExtensions.UNLIT);
+    }
+    alpha(pbr, json, base);
+    if (pbr.doubleSided()) {
+      json.put("doubleSided", true);
+    }
+    GltfExtras.write(json, material.properties(), extensions);
+  }
+
+  private void layers(PbrMaterial pbr, ObjectNode json) {
+    for (GltfMaterialExtensions.Extension extension : GltfMaterialExtensions.ALL) {
+      ObjectNode values = JsonNodeFactory.instance.objectNode();
+      for (GltfMaterialExtensions.Member member : extension.members()) {
+        Material.Value value = pbr.layers().get(member.channel());
+        if (value != null) {
+          layer(values, member, value);
+        }
+      }
+      if (!values.isEmpty()) {
+        extensions.add(extension.name());
+        json.withObject("/extensions").set(extension.name(), values);
+      }
+    }
+  }
+
+  private void layer(
+      ObjectNode values, GltfMaterialExtensions.Member member, Material.Value value) {
+    double[] factor = value.factor();
+    if (factor != null && member.factor() != null && Double.isFinite(factor[0])) {
+      if (factor.length == 1) {
+        values.put(member.factor(), number(factor[0]));
+      } else {
+        numbers(values.putArray(member.factor()), factor);
+      }
+    }
+    if (member.texture() != null && value.texture() != null) {
+      images
+          .plain(value.texture())
+          .ifPresent(
+              image -> {
+                ObjectNode info = texture(values, member.texture(), image, value.texture());
+                if (value.texture().amount() != 1 && member.texture().endsWith("NormalTexture")) {
+                  info.put("scale", number(value.texture().amount()));
+                }
+              });
+    }
+  }
+
+  /** A missing metallic image must not leave a full metallic factor behind. */
+  private static boolean isMapped(PbrMaterial pbr) {
+    return pbr.metallicMap() != null || pbr.packed() != null;
+  }
+
+  private Optional<Integer> baseImage(Material material, PbrMaterial pbr) {
+    if (pbr.base() != null && pbr.opacity() != null && !samePlace(pbr.base(), pbr.opacity())) {
+      findings.add(
+          Finding.of(
+              "opacity-map-placed-otherwise",
+              Severity.FIX,
+              material.name(),
+              "The opacity map is scaled or shifted unlike the base colour: glTF keeps both in one"
+                  + " image, so the opacity map is left out."));
+      return images.plain(pbr.base());
+    }
+    return pbr.opacity() == null
+        ? images.plain(pbr.base())
+        : images.withAlpha(pbr.base(), pbr.opacity());
+  }
+
+  private static boolean samePlace(TextureUse a, TextureUse b) {
+    return a.offsetU() == b.offsetU()
+        && a.offsetV() == b.offsetV()
+        && a.scaleU() == b.scaleU()
+        && a.scaleV() == b.scaleV()
+        && a.rotationRadians() == b.rotationRadians();
+  }
+
+  private void normal(PbrMaterial pbr, ObjectNode json) {
+    TextureUse use = pbr.normal() != null ? pbr.normal() : pbr.bump();
+    Optional<Integer> image =
+        pbr.normal() != null ? images.plain(pbr.normal()) : images.normalOfBump(pbr.bump());
+    image.ifPresent(
+        i -> {
+          ObjectNode info = texture(json, "normalTexture", i, use);
+          if (pbr.normal() != null && use.amount() != 1) {
+            info.put("scale", number(use.amount()));
+          }
+        });
+  }
+
+  private void emission(PbrMaterial pbr, ObjectNode json) {
+    Optional<Integer> image = images.plain(pbr.emissiveMap());
+    image.ifPresent(i -> texture(json, "emissiveTexture", i, pbr.emissiveMap()));
+    double[] e = pbr.emissive();
+    boolean onlyMapMissing = pbr.emissiveMap() != null && image.isEmpty();
+    if (e[0] + e[1] + e[2] > 0 && !onlyMapMissing) {
+      numbers(json.putArray("emissiveFactor"), e);
+      if (pbr.emissiveStrength() > 1) {
+        extensions.add("KHR_materials_emissive_strength");
+        json.withObject("/extensions/KHR_materials_emissive_strength")
+            .put("emissiveStrength", number(pbr.emissiveStrength()));
+      }
+    }
+  }
+
+  private void alpha(PbrMaterial pbr, ObjectNode json, Optional<Integer> base) {
+    if (pbr.alpha() == Material.Alpha.OPAQUE) {
+      return;
+    }
+    boolean cutOut =
+        pbr.baseColour()[3] == 1 && base.isPresent() && images.get(base.get()).cutOut();
+    if (cutOut || pbr.alpha() == Material.Alpha.MASK) {
+      json.put("alphaMode", "MASK").put("alphaCutoff", number(pbr.alphaCutoff()));
+    } else {
+      json.put("alphaMode", "BLEND");
+    }
+  }
+
+  private ObjectNode texture(ObjectNode owner, String key, int image, TextureUse use) {
+    GltfSampler wanted = GltfSampler.of(use.options(), use.clamp());
+    String id = image + "/" + wanted;
+    int index =
+        textures.computeIfAbsent(
+            id,
+            k -> {
+              ObjectNode texture = root.withArray("textures").addObject();
+              texture.put("sampler", sampler(wanted));
+              boolean ktx2 = images.get(image).isKtx2();
+              Optional<Integer> packed = ktx2 ? Optional.of(image) : images.packed(use, image);
+              if (!ktx2) {
+                texture.put("source", image);
+              }
+              packed.ifPresent(
+                  p -> {
+                    extensions.add(GltfExtensions.KTX2);
+                    required |= ktx2;
+                    texture.withObject("/extensions/" + GltfExtensions.KTX2).put("source", p);
+                  });
+              return root.withArray("textures").size() - 1;
+            });
+    ObjectNode info = owner.putObject(key);
+    info.put("index", index);
+    if (use.uvSet() != 0) {
+      info.put("texCoord", use.uvSet());
+    }
+    if (use.hasTransform()) {
+      extensions.add("KHR_texture_transform");
+      ObjectNode t = info.withObject("/extensions/KHR_texture_transform");
+      boolean flip = scene.uvOrigin() == UvOrigin.BOTTOM_LEFT;
+      TextureUse there = flip ? use.flipped(UvOrigin.TOP_LEFT) : use;
+      numbers(t.putArray("offset"), there.offsetU(), there.offsetV());
+      numbers(t.putArray("scale"), use.scaleU(), use.scaleV());
+      if (use.rotationRadians() != 0) {
+        t.put("rotation", number(use.rotationRadians()));
+      }
+    }
+    return info;
+  }
+
+  private int sampler(GltfSampler wanted) {
+    return samplers.computeIfAbsent(
+        wanted,
+        k -> {
+          wanted.write(root.withArray("samplers").addObject());
+          return root.withArray("samplers").size() - 1;
+        });
+  }
+
+  static void numbers(ArrayNode array, double... values) {
+    for (double value : values) {
+      array.add(number(value));
+    }
+  }
+
+  /** Seven digits are enough for a float and keep the file short. */
+  private static double number(double value) {
+    return Double.parseDouble(Float.toString((float) value));
+  }
+}

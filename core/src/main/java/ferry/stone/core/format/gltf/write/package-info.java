@@ -1,0 +1,2 @@
+/** glTF from scenes. */
+package ferry.stone.core.format.gltf.write;

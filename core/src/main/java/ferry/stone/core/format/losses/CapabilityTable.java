@@ -1,0 +1,113 @@
+package ferry.stone.core.format.losses;
+
+import ferry.stone.core.format.losses.Capability.Fate;
+import ferry.stone.core.format.losses.Capability.Support;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * What one format can carry.
+ *
+ * @param format its key: {@code gltf}, {@code fbx}, {@code obj}
+ * @param label for people
+ * @param versions which are read and written
+ */
+public record CapabilityTable(
+    String format, String label, String versions, List<Support> supports) {
+
+  public CapabilityTable {
+    supports = List.copyOf(supports);
+  }
+
+  /** How a capability fares on the way out. */
+  public Support of(Capability capability) {
+    return supports.stream()
+        .filter(s -> s.capability() == capability)
+        .findFirst()
+        .orElseThrow(() -> new IllegalStateException(label + " says nothing of " + capability));
+  }
+
+  /** Starts a table; it must say something of each capability. */
+  public static Builder named(String format, String label, String versions) {
+    return new Builder(format, label, versions);
+  }
+
+  /** Says of each capability what becomes of it. */
+  public static final class Builder {
+    private final String format;
+    private final String label;
+    private final String versions;
+    private final Map<Capability, Support> known = new EnumMap<>(Capability.class);
+
+    private Builder(String format, String label, String versions) {
+      this.format = format;
+      this.label = label;
+      this.versions = versions;
+    }
+
+    /** What no writer of ours can hold, whatever the format. */
+    public Builder neverWritten() {
+      set(
+          Capability.BROKEN_LAYERS,
+          Fate.NONE,
+          Fate.LOST,
+          "Such a layer cannot be written: it is left out.");
+      return set(
+          Capability.NOT_READ,
+          Fate.LOST,
+          Fate.LOST,
+          "There is no place for it here yet, so no landing holds it.");
+    }
+
+    public Builder set(Capability capability, Fate read, Fate written, String how) {
+      known.put(capability, new Support(capability, read, written, how));
+      return this;
+    }
+
+    /** What formats of whole scenes keep, unlike those of bare parts. */
+    public Builder wholeScenes() {
+      return kept(
+          Capability.NORMALS,
+          Capability.OWN_TANGENTS,
+          Capability.UVS,
+          Capability.COLOURS,
+          Capability.FURTHER_SETS,
+          Capability.PARTLY_LAYERED,
+          Capability.SHARED_VERTICES,
+          Capability.SEAMS,
+          Capability.SEVERAL_PARTS,
+          Capability.HIERARCHY,
+          Capability.SHARED_MESHES,
+          Capability.HIDDEN_PARTS,
+          Capability.CUSTOM_VALUES,
+          Capability.SKINS,
+          Capability.MORPHS,
+          Capability.CLIPS,
+          Capability.CAMERAS,
+          Capability.LIGHTS,
+          Capability.MATERIALS);
+    }
+
+    /** Kept both ways. */
+    public Builder kept(Capability... capabilities) {
+      for (Capability capability : capabilities) {
+        set(capability, Fate.KEPT, Fate.KEPT, "");
+      }
+      return this;
+    }
+
+    /**
+     * @throws IllegalStateException when the table says nothing of a capability: what is not said
+     *     would be promised
+     */
+    public CapabilityTable build() {
+      for (Capability capability : Capability.values()) {
+        if (!known.containsKey(capability)) {
+          throw new IllegalStateException(label + " says nothing of " + capability);
+        }
+      }
+      return new CapabilityTable(format, label, versions, List.copyOf(known.values()));
+    }
+  }
+}

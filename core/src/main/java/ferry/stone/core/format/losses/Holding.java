@@ -1,0 +1,118 @@
+package ferry.stone.core.format.losses;
+
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.files.FileTree;
+import ferry.stone.core.format.files.Resources;
+import ferry.stone.core.geometry.triangle.RenderPrimitive;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.look.Channel;
+import ferry.stone.core.scene.look.Material;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.work.Progress;
+import java.io.IOException;
+import java.util.List;
+
+/**
+ * How a written file holds what it was given, so that a proof can compare like with like without
+ * knowing the format. As it stands: polygons, vertices and materials as they were.
+ */
+public interface Holding {
+  /** Name of the format in sentences. */
+  String format();
+
+  /** What becomes of a capability with the options of this landing. */
+  Capability.Fate fate(Capability capability);
+
+  /** Reads a file back as other readers see it. */
+  Scene read(String mainFile, Resources files) throws IOException, FormatException;
+
+  /**
+   * The file's hierarchy as other readers list it.
+   *
+   * @param read what {@link #read} gave, in metres with Y up
+   */
+  default FileTree tree(String mainFile, Resources files, Scene read)
+      throws IOException, FormatException {
+    return FileTree.of(read);
+  }
+
+  /** Whether faces were cut into triangles, because the format holds no others or by choice. */
+  default boolean isTriangulated() {
+    return false;
+  }
+
+  /** Whether meshes are triangles by material with vertices of their own: {@link #primitives}. */
+  default boolean isByPrimitives() {
+    return false;
+  }
+
+  /**
+   * The triangles of a mesh in the order of the file.
+   *
+   * @param scene for the tangents that were computed, or {@code null} where they do not matter
+   */
+  default List<RenderPrimitive> primitives(Scene scene, PolygonMesh mesh, Progress progress) {
+    throw new UnsupportedOperationException(format() + " holds polygons");
+  }
+
+  /**
+   * The same for their order alone. Tangents count where they are put into the order that draws
+   * fastest, since they split vertices; else they need not be computed.
+   */
+  default List<RenderPrimitive> order(Scene scene, PolygonMesh mesh) {
+    return primitives(isReordered() ? scene : null, mesh, Progress.NONE);
+  }
+
+  /** Whether positions are rounded to steps of the mesh's own cube, 16 bits a side. */
+  default boolean isRounded() {
+    return false;
+  }
+
+  /** Whether vertices stand in another order by choice. */
+  default boolean isReordered() {
+    return false;
+  }
+
+  /**
+   * Whether the format holds parts without a hierarchy, a rig or materials: then a proof compares
+   * {@link #held} with the file, and tells the rest by what the scene holds.
+   */
+  default boolean isFlat() {
+    return false;
+  }
+
+  /** What a flat format holds of a far side; the far side itself for others. */
+  default Scene held(Scene far, String mainFile) {
+    return far;
+  }
+
+  /** The far side with what the format arranges anew by its nature. */
+  default Scene expected(Scene far) {
+    return far;
+  }
+
+  /** Whether materials are translated to metallic-roughness; else they are held as they are. */
+  default boolean isMetallicRoughness() {
+    return false;
+  }
+
+  /** Whether transforms were made plain by choice. */
+  default boolean isBaked() {
+    return false;
+  }
+
+  /** What is multiplied into a channel's image, or {@code null} for nothing. */
+  default double[] tint(Channel channel, Material.Value value) {
+    return null;
+  }
+
+  /** Values of a material that only come back here, since other programs know no place for them. */
+  default List<String> ownValues(Material material) {
+    return List.of();
+  }
+
+  /** Name of the material that a written one was made of. */
+  default String originalMaterial(String name) {
+    return name;
+  }
+}

@@ -1,0 +1,96 @@
+package ferry.stone.core.format.losses;
+
+import java.util.Set;
+
+/**
+ * What readers say, by the code of the finding. What they had to leave out stays with the scene, so
+ * that no proof omits it.
+ */
+public final class ReaderSays {
+  private static final Set<String> LOSSES =
+      Set.of(
+          "buffer-missing",
+          "cache-without-mesh",
+          "camera-not-read",
+          "colours-not-read",
+          "connections-broken",
+          "effect-not-read",
+          "faces-too-small",
+          "geometry-not-read",
+          "ids-twice",
+          "interpolation-not-read",
+          "joint-missing",
+          "keys-out-of-order",
+          "layer-index-out-of-range",
+          "layer-mapping-unknown",
+          "layer-too-short",
+          "light-not-read",
+          "link-mode-additive",
+          "material-file-missing",
+          "material-statement-broken",
+          "material-undefined",
+          "morph-of-other-values",
+          "motion-broken",
+          "motion-outside-scene",
+          "motion-shears",
+          "motion-twice",
+          "node-inside-itself",
+          "normal-index-out-of-range",
+          "opacity-map-inverted",
+          "other-scenes-not-read",
+          "pointer-not-carried",
+          "rational-weights",
+          "reference-broken",
+          "reference-outside",
+          "shape-out-of-range",
+          "smoothing-not-read",
+          "statements-not-read",
+          "texture-layers-not-read",
+          "texture-unknown",
+          "third-uv-coordinate",
+          "uv-index-out-of-range",
+          "weights-out-of-range");
+
+  /** Nothing was left out, or the scene itself says what: a texture without file, other scenes. */
+  private static final Set<String> OTHERS =
+      Set.of(
+          "bind-missing",
+          "brought-to-one-frame",
+          "cache-divided",
+          "cache-put-on",
+          "cache-put-on-one-of-several",
+          "cache-rate-assumed",
+          "clip-without-motion",
+          "empty-values",
+          "extension-carried",
+          "file-found-elsewhere",
+          "frame-rates-differ",
+          "holes-bridged",
+          "joint-outside-scene",
+          "layers-blended",
+          "lines-and-points",
+          "material-defined-twice",
+          "material-keys-not-read",
+          "model-without-parent",
+          "named-as-another-format",
+          "no-materials",
+          "numbered-run",
+          "polygon-not-closed",
+          "several-scenes",
+          "skin-without-weights",
+          "texture-layers",
+          "texture-missing",
+          "turned-by-its-tool");
+
+  private ReaderSays() {}
+
+  /** Whether a finding tells of something that was left out in reading. */
+  public static boolean isLoss(String code) {
+    return LOSSES.contains(code);
+  }
+
+  /** Whether it is decided of a word if it tells of a loss. */
+  static boolean knows(String code) {
+    return LOSSES.contains(code) || OTHERS.contains(code);
+  }
+}

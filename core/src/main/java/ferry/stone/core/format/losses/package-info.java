@@ -1,0 +1,2 @@
+/** What becomes of each capability, and what the words of readers and writers mean. */
+package ferry.stone.core.format.losses;

@@ -1,0 +1,2 @@
+/** Lines, words and numbers of OBJ and MTL text. */
+package ferry.stone.core.format.obj.raw;

@@ -1,0 +1,233 @@
+package ferry.stone.core.format.obj.read;
+
+import ferry.stone.core.math.IntList;
+import ferry.stone.core.scene.mesh.Attribute;
+import ferry.stone.core.scene.mesh.Coordinates;
+import ferry.stone.core.scene.mesh.FaceSet;
+import ferry.stone.core.scene.mesh.LooseElements;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.mesh.Polygons;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+
+/** Makes the mesh of one part: its runs of faces, lines and points with the values they use. */
+final class ObjPart {
+  private final ObjData data;
+  private final Map<String, Integer> materialIds;
+  private final Compaction vertices;
+  private final Compaction uvs;
+  private final Compaction normals;
+
+  ObjPart(ObjData data, Map<String, Integer> materialIds) {
+    this.data = data;
+    this.materialIds = materialIds;
+    vertices = new Compaction(data.vertexCount());
+    uvs = new Compaction(data.uvs.size() / 2);
+    normals = new Compaction(data.normals.size() / 3);
+  }
+
+  /**
+   * @param runs the part's runs in file order
+   * @param unused vertices of the part that nothing names, or {@code null}
+   */
+  PolygonMesh build(int id, String name, int[] runs, IntList unused, boolean groupsAreSets) {
+    int faceCount = 0;
+    int cornerCount = 0;
+    for (int r : runs) {
+      for (int f = data.runs.get(r).firstFace(); f < data.endFace(r); f++) {
+        int size = data.faceEnd(f) - data.faceStart.get(f);
+        faceCount += size >= 3 ? 1 : 0;
+        cornerCount += size >= 3 ? size : 0;
+      }
+    }
+    int[] corners = new int[cornerCount];
+    int[] offsets = new int[faceCount + 1];
+    int[] uvIndex = data.cornerUv == null ? null : new int[cornerCount];
+    int[] normalIndex = data.cornerNormal == null ? null : new int[cornerCount];
+    int c = 0;
+    int face = 0;
+    for (int r : runs) {
+      for (int f = data.runs.get(r).firstFace(); f < data.endFace(r); f++) {
+        int from = data.faceStart.get(f);
+        int to = data.faceEnd(f);
+        if (to - from < 3) {
+          continue;
+        }
+        for (int k = from; k < to; k++, c++) {
+          corners[c] = data.cornerVertex.get(k);
+          if (uvIndex != null) {
+            uvIndex[c] = data.cornerUv.get(k);
+          }
+          if (normalIndex != null) {
+            normalIndex[c] = data.cornerNormal.get(k);
+          }
+        }
+        offsets[++face] = c;
+      }
+    }
+    IntList lineVertices = new IntList(16);
+    IntList lineOffsets = new IntList(16);
+    IntList points = new IntList(16);
+    collectLoose(runs, lineOffsets, lineVertices, points);
+    vertices.use(corners);
+    vertices.use(lineVertices.toArray());
+    vertices.use(points.toArray());
+    vertices.use(unused == null ? new int[0] : unused.toArray());
+    int[] kept = vertices.finish();
+    vertices.apply(corners);
+    Coordinates positions = positions(kept);
+    List<Attribute> attributes = new ArrayList<>();
+    addIndexed(attributes, "uv", Attribute.Semantic.UV, 2, uvIndex, uvs, data.uvs);
+    addIndexed(
+        attributes, "normal", Attribute.Semantic.NORMAL, 3, normalIndex, normals, data.normals);
+    float[] colours = colours(kept);
+    if (colours != null) {
+      attributes.add(
+          new Attribute(
+              "colour", Attribute.Semantic.COLOUR, Attribute.Domain.VERTEX, 3, colours, null));
+    }
+    PolygonMesh mesh =
+        PolygonMesh.of(id, name, positions, Polygons.of(corners, offsets))
+            .withAttributes(attributes);
+    mesh = withRunValues(mesh, runs, groupsAreSets);
+    if (points.size() > 0 || lineVertices.size() > 0) {
+      lineOffsets.add(lineVertices.size());
+      mesh =
+          mesh.toBuilder()
+              .loose(
+                  new LooseElements(
+                      lineOffsets.toArray(),
+                      vertices.apply(lineVertices.toArray().clone()),
+                      vertices.apply(points.toArray().clone())))
+              .build();
+    }
+    vertices.clear(kept);
+    return mesh;
+  }
+
+  private void collectLoose(int[] runs, IntList lineOffsets, IntList lineVertices, IntList points) {
+    for (int r : runs) {
+      for (int l = data.runs.get(r).firstLine(); l < data.endLine(r); l++) {
+        lineOffsets.add(lineVertices.size());
+        for (int k = data.lineStart.get(l); k < data.lineEnd(l); k++) {
+          lineVertices.add(data.lineVertex.get(k));
+        }
+      }
+      for (int p = data.runs.get(r).firstPoint(); p < data.endPoint(r); p++) {
+        points.add(data.points.get(p));
+      }
+    }
+  }
+
+  /** White where a vertex has none; {@code null} when none has. */
+  private float[] colours(int[] kept) {
+    if (data.colours == null) {
+      return null;
+    }
+    float[] colours = new float[3 * kept.length];
+    boolean any = false;
+    for (int i = 0; i < colours.length; i++) {
+      float value = data.colours.get(3 * kept[i / 3] + i % 3);
+      any |= !Float.isNaN(value);
+      colours[i] = Float.isNaN(value) ? 1 : value;
+    }
+    return any ? colours : null;
+  }
+
+  private Coordinates positions(int[] kept) {
+    if (data.doubles != null) {
+      double[] xyz = new double[3 * kept.length];
+      for (int i = 0; i < kept.length; i++) {
+        for (int k = 0; k < 3; k++) {
+          xyz[3 * i + k] = data.doubles.get(3 * kept[i] + k);
+        }
+      }
+      return Coordinates.of(xyz);
+    }
+    if (kept.length == data.vertexCount()) {
+      return Coordinates.of(data.floats.toArray());
+    }
+    float[] xyz = new float[3 * kept.length];
+    for (int i = 0; i < kept.length; i++) {
+      for (int k = 0; k < 3; k++) {
+        xyz[3 * i + k] = data.floats.get(3 * kept[i] + k);
+      }
+    }
+    return Coordinates.of(xyz);
+  }
+
+  private static void addIndexed(
+      List<Attribute> attributes,
+      String name,
+      Attribute.Semantic semantic,
+      int components,
+      int[] indices,
+      Compaction compaction,
+      ferry.stone.core.math.FloatList pool) {
+    if (indices == null) {
+      return;
+    }
+    compaction.use(indices);
+    int[] kept = compaction.finish();
+    if (kept.length > 0) {
+      compaction.apply(indices);
+      float[] values = new float[components * kept.length];
+      for (int i = 0; i < kept.length; i++) {
+        for (int k = 0; k < components; k++) {
+          values[components * i + k] = pool.get(components * kept[i] + k);
+        }
+      }
+      attributes.add(
+          new Attribute(name, semantic, Attribute.Domain.CORNER, components, values, indices));
+    }
+    compaction.clear(kept);
+  }
+
+  private PolygonMesh withRunValues(PolygonMesh mesh, int[] runs, boolean groupsAreSets) {
+    int faces = mesh.faces().faceCount();
+    int[] slots = new int[faces];
+    int[] smoothing = data.smoothingSaid ? new int[faces] : null;
+    Map<Integer, Integer> slotOf = new LinkedHashMap<>();
+    Map<String, IntList> sets = new LinkedHashMap<>();
+    int face = 0;
+    for (int r : runs) {
+      ObjData.Run run = data.runs.get(r);
+      int first = face;
+      for (int f = run.firstFace(); f < data.endFace(r); f++) {
+        face += data.faceEnd(f) - data.faceStart.get(f) >= 3 ? 1 : 0;
+      }
+      if (face == first) {
+        continue;
+      }
+      int material =
+          run.material() < 0
+              ? -1
+              : materialIds.getOrDefault(data.materials.get(run.material()), -1);
+      int slot = material < 0 ? -1 : slotOf.computeIfAbsent(material, k -> slotOf.size());
+      Arrays.fill(slots, first, face, slot);
+      if (smoothing != null) {
+        Arrays.fill(smoothing, first, face, run.smoothing());
+      }
+      if (groupsAreSets || ObjAssembler.groupNames(data, run.group()).size() > 1) {
+        for (String group : ObjAssembler.groupNames(data, run.group())) {
+          IntList set = sets.computeIfAbsent(group, k -> new IntList(16));
+          for (int f = first; f < face; f++) {
+            set.add(f);
+          }
+        }
+      }
+    }
+    int[] materials = slotOf.keySet().stream().mapToInt(Integer::intValue).toArray();
+    boolean allFirst = materials.length > 0 && Arrays.stream(slots).allMatch(s -> s == 0);
+    List<FaceSet> faceSets =
+        sets.entrySet().stream().map(e -> new FaceSet(e.getKey(), e.getValue().toArray())).toList();
+    return mesh.toBuilder()
+        .materials(materials, allFirst || materials.length == 0 ? null : slots)
+        .smoothing(smoothing)
+        .faceSets(faceSets)
+        .build();
+  }
+}

@@ -1,0 +1,2 @@
+/** Scenes from OBJ and MTL. */
+package ferry.stone.core.format.obj.read;

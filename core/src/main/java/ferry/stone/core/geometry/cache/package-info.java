@@ -1,0 +1,2 @@
+/** Point caches seen through a change of frame or of vertices. */
+package ferry.stone.core.geometry.cache;

@@ -1,0 +1,94 @@
+package ferry.stone.core.geometry.mesh;
+
+import ferry.stone.core.scene.mesh.Attribute;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * Finds meshes with the very same vertices, faces and layers; names and materials may differ. Each
+ * mesh is hashed once, O(n), and compared only with those of its hash.
+ */
+public final class EqualMeshes {
+  private final Map<Integer, List<PolygonMesh>> byHash = new HashMap<>();
+
+  /** The first mesh asked for that equals this one; itself when there is none. */
+  public PolygonMesh firstLike(PolygonMesh mesh) {
+    List<PolygonMesh> bucket = byHash.computeIfAbsent(hash(mesh), k -> new ArrayList<>(1));
+    for (PolygonMesh other : bucket) {
+      if (same(other, mesh)) {
+        return other;
+      }
+    }
+    bucket.add(mesh);
+    return mesh;
+  }
+
+  private static int hash(PolygonMesh mesh) {
+    int h = mesh.points().count();
+    for (int i = 0; i < 3 * mesh.points().count(); i++) {
+      h = 31 * h + Double.hashCode(mesh.points().at(i));
+    }
+    for (int c = 0; c < mesh.faces().cornerCount(); c++) {
+      h = 31 * h + mesh.faces().vertex(c);
+    }
+    return h;
+  }
+
+  private static boolean same(PolygonMesh a, PolygonMesh b) {
+    if (a == b) {
+      return true;
+    }
+    return a.points().count() == b.points().count()
+        && a.faces().faceCount() == b.faces().faceCount()
+        && a.faces().cornerCount() == b.faces().cornerCount()
+        && a.attributes().size() == b.attributes().size()
+        && a.materialIds().length == b.materialIds().length
+        && a.morphs().isEmpty()
+        && b.morphs().isEmpty()
+        && a.loose() == null
+        && b.loose() == null
+        && Arrays.equals(a.faceSlot(), b.faceSlot())
+        && Arrays.equals(a.smoothing(), b.smoothing())
+        && Arrays.equals(a.hardEdges(), b.hardEdges())
+        && sameNumbers(a, b)
+        && sameLayers(a, b);
+  }
+
+  private static boolean sameNumbers(PolygonMesh a, PolygonMesh b) {
+    for (int i = 0; i < 3 * a.points().count(); i++) {
+      if (a.points().at(i) != b.points().at(i)) {
+        return false;
+      }
+    }
+    for (int c = 0; c < a.faces().cornerCount(); c++) {
+      if (a.faces().vertex(c) != b.faces().vertex(c)) {
+        return false;
+      }
+    }
+    for (int f = 0; f < a.faces().faceCount(); f++) {
+      if (a.faces().end(f) != b.faces().end(f)) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  private static boolean sameLayers(PolygonMesh a, PolygonMesh b) {
+    for (int i = 0; i < a.attributes().size(); i++) {
+      Attribute x = a.attributes().get(i);
+      Attribute y = b.attributes().get(i);
+      if (x.semantic() != y.semantic()
+          || x.domain() != y.domain()
+          || x.components() != y.components()
+          || !Arrays.equals(x.indices(), y.indices())
+          || !Arrays.equals(x.values(), y.values())) {
+        return false;
+      }
+    }
+    return true;
+  }
+}

@@ -1,0 +1,220 @@
+package ferry.stone.core.geometry.mesh;
+
+import ferry.stone.core.geometry.triangle.Triangulation;
+import ferry.stone.core.math.IntList;
+import ferry.stone.core.scene.mesh.Attribute;
+import ferry.stone.core.scene.mesh.Coordinates;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.mesh.Polygons;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import org.joml.Vector3d;
+
+/**
+ * Outlines of a surface: rings of edges that one face uses. Vertices at one place count as one, so
+ * seams are no outlines. A ring that touches itself or another in a vertex is left out. O(c log k)
+ * for c corners and k edges at a vertex.
+ */
+public final class Holes {
+  /** A face with more corners than this would take too long to cut into triangles. */
+  private static final int MOST_CORNERS = 2000;
+
+  private final PolygonMesh mesh;
+
+  /** For each ring the corners of the faces beside it, in the order of a face that closes it. */
+  private final List<int[]> rings = new ArrayList<>();
+
+  private Holes(PolygonMesh mesh) {
+    this.mesh = mesh;
+  }
+
+  public static Holes of(PolygonMesh mesh) {
+    Holes holes = new Holes(mesh);
+    holes.find();
+    return holes;
+  }
+
+  /** How large each ring is: the diagonal of its box, in the mesh's own units. */
+  public double[] sizes() {
+    double[] sizes = new double[rings.size()];
+    for (int i = 0; i < sizes.length; i++) {
+      double[] low = new double[3];
+      double[] high = new double[3];
+      Arrays.fill(low, Double.POSITIVE_INFINITY);
+      Arrays.fill(high, Double.NEGATIVE_INFINITY);
+      for (int c : rings.get(i)) {
+        int v = mesh.faces().vertex(c);
+        for (int k = 0; k < 3; k++) {
+          double x = mesh.points().at(3 * v + k);
+          low[k] = Math.min(low[k], x);
+          high[k] = Math.max(high[k], x);
+        }
+      }
+      double x = high[0] - low[0];
+      double y = high[1] - low[1];
+      double z = high[2] - low[2];
+      sizes[i] = Math.sqrt(x * x + y * y + z * z);
+    }
+    return sizes;
+  }
+
+  private void find() {
+    Polygons faces = mesh.faces();
+    Coordinates points = mesh.points();
+    int[] place = Pieces.firstAtSamePlace(points);
+    int[] corners = new int[faces.cornerCount()];
+    for (int c = 0; c < corners.length; c++) {
+      corners[c] = place[faces.vertex(c)];
+    }
+    EdgeTable table = EdgeTable.of(VertexCopies.faces(faces, corners), points.count());
+    // A face that closes runs along a side from its end to its start.
+    int[] sideEndingAt = new int[points.count()];
+    Arrays.fill(sideEndingAt, -1);
+    boolean[] crossing = new boolean[points.count()];
+    int[] next = nextCorners(faces);
+    IntList starts = new IntList(16);
+    for (int e = 0; e < table.count(); e++) {
+      if (table.uses(e) == 1) {
+        int c = table.corner(e, 0);
+        int end = corners[next[c]];
+        crossing[end] |= sideEndingAt[end] >= 0;
+        sideEndingAt[end] = c;
+        starts.add(end);
+      }
+    }
+    boolean[] walked = new boolean[points.count()];
+    for (int i = 0; i < starts.size(); i++) {
+      IntList ring = new IntList(8);
+      int at = starts.get(i);
+      boolean whole = true;
+      while (whole && !walked[at]) {
+        walked[at] = true;
+        int side = sideEndingAt[at];
+        whole = side >= 0 && !crossing[at];
+        if (whole) {
+          ring.add(next[side]);
+          at = corners[side];
+        }
+      }
+      if (whole && at == starts.get(i) && ring.size() >= 3 && ring.size() <= MOST_CORNERS) {
+        rings.add(ring.toArray());
+      }
+    }
+  }
+
+  private static int[] nextCorners(Polygons faces) {
+    int[] next = new int[faces.cornerCount()];
+    for (int f = 0; f < faces.faceCount(); f++) {
+      for (int c = faces.start(f); c < faces.end(f); c++) {
+        next[c] = c + 1 == faces.end(f) ? faces.start(f) : c + 1;
+      }
+    }
+    return next;
+  }
+
+  /**
+   * @param closed how many rings got a face
+   */
+  public record Result(PolygonMesh mesh, int closed) {}
+
+  /**
+   * Gives each ring up to a size a face. It takes slot, smoothing and the values at its corners
+   * from the faces beside it; normals of corners are its own, so that it shades flat.
+   */
+  public Result closed(double largest) {
+    double[] sizes = sizes();
+    List<int[]> chosen = new ArrayList<>();
+    for (int i = 0; i < sizes.length; i++) {
+      if (sizes[i] <= largest) {
+        chosen.add(rings.get(i));
+      }
+    }
+    if (chosen.isEmpty()) {
+      return new Result(mesh, 0);
+    }
+    Polygons faces = mesh.faces();
+    int old = faces.faceCount();
+    int[] cornerFrom = grown(faces.cornerCount(), chosen.stream().mapToInt(r -> r.length).sum());
+    int[] faceFrom = grown(old, chosen.size());
+    int[] offsets = new int[old + chosen.size() + 1];
+    for (int f = 0; f < old; f++) {
+      offsets[f + 1] = faces.end(f);
+    }
+    int[] faceOf = facesOfCorners(faces);
+    int at = faces.cornerCount();
+    for (int r = 0; r < chosen.size(); r++) {
+      for (int c : chosen.get(r)) {
+        cornerFrom[at++] = c;
+      }
+      faceFrom[old + r] = faceOf[chosen.get(r)[0]];
+      offsets[old + r + 1] = at;
+    }
+    int[] vertices = new int[at];
+    for (int c = 0; c < at; c++) {
+      vertices[c] = faces.vertex(cornerFrom[c]);
+    }
+    List<Attribute> attributes = new ArrayList<>();
+    for (Attribute a : mesh.attributes()) {
+      attributes.add(
+          switch (a.domain()) {
+            case CORNER -> Layers.moved(a, cornerFrom);
+            case FACE -> Layers.moved(a, faceFrom);
+            default -> a;
+          });
+    }
+    PolygonMesh result =
+        mesh.toBuilder()
+            .faces(Polygons.of(vertices, offsets))
+            .attributes(attributes)
+            .materials(mesh.materialIds(), Layers.picked(mesh.faceSlot(), faceFrom))
+            .smoothing(Layers.picked(mesh.smoothing(), faceFrom))
+            .build();
+    return new Result(flat(result, old), chosen.size());
+  }
+
+  /** Gives the corners of new faces the normal of their face, where corners have normals. */
+  private static PolygonMesh flat(PolygonMesh mesh, int firstNew) {
+    Polygons faces = mesh.faces();
+    List<Attribute> attributes = new ArrayList<>();
+    Vector3d n = new Vector3d();
+    for (Attribute a : mesh.attributes()) {
+      if (a.semantic() != Attribute.Semantic.NORMAL || a.domain() != Attribute.Domain.CORNER) {
+        attributes.add(a);
+        continue;
+      }
+      int count = a.valueCount();
+      float[] values = Arrays.copyOf(a.values(), 3 * (count + faces.faceCount() - firstNew));
+      int[] indices = a.indices().clone();
+      for (int f = firstNew; f < faces.faceCount(); f++) {
+        Triangulation.newell(mesh.points(), faces, faces.start(f), faces.size(f), n);
+        n.mul(n.length() > 0 ? 1 / n.length() : 0);
+        int value = count + f - firstNew;
+        values[3 * value] = (float) n.x;
+        values[3 * value + 1] = (float) n.y;
+        values[3 * value + 2] = (float) n.z;
+        Arrays.fill(indices, faces.start(f), faces.end(f), value);
+      }
+      attributes.add(
+          new Attribute(a.name(), a.semantic(), a.domain(), a.components(), values, indices));
+    }
+    return mesh.withAttributes(attributes);
+  }
+
+  private static int[] facesOfCorners(Polygons faces) {
+    int[] faceOf = new int[faces.cornerCount()];
+    for (int f = 0; f < faces.faceCount(); f++) {
+      Arrays.fill(faceOf, faces.start(f), faces.end(f), f);
+    }
+    return faceOf;
+  }
+
+  /** 0, 1, 2 … for what was there, then room for more. */
+  private static int[] grown(int old, int more) {
+    int[] from = new int[old + more];
+    for (int i = 0; i < old; i++) {
+      from[i] = i;
+    }
+    return from;
+  }
+}

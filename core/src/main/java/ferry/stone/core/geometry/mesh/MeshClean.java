@@ -1,0 +1,133 @@
+package ferry.stone.core.geometry.mesh;
+
+import ferry.stone.core.geometry.triangle.Triangulation;
+import ferry.stone.core.math.IntList;
+import ferry.stone.core.scene.mesh.Coordinates;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.mesh.Polygons;
+import java.util.BitSet;
+import org.joml.Vector3d;
+
+/** Takes faces and vertices out of a mesh that nobody needs. All in O(c) for c corners. */
+public final class MeshClean {
+  /** A face is degenerate when its area is below this part of its longest side squared. */
+  private static final double NO_AREA = 1e-7;
+
+  private MeshClean() {}
+
+  /**
+   * @param sourceVertex vertex before for each vertex, {@code null} when they are the same
+   * @param removed how many vertices or faces went
+   */
+  public record Result(PolygonMesh mesh, int[] sourceVertex, int removed) {}
+
+  /** Vertices that no face, line or point uses, rising. */
+  public static IntList unused(PolygonMesh mesh) {
+    BitSet used = new BitSet(mesh.points().count());
+    for (int c = 0; c < mesh.faces().cornerCount(); c++) {
+      used.set(mesh.faces().vertex(c));
+    }
+    if (mesh.loose() != null) {
+      java.util.Arrays.stream(mesh.loose().lineVertices()).forEach(used::set);
+      java.util.Arrays.stream(mesh.loose().points()).forEach(used::set);
+    }
+    IntList unused = new IntList(16);
+    int n = mesh.points().count();
+    for (int v = used.nextClearBit(0); v < n; v = used.nextClearBit(v + 1)) {
+      unused.add(v);
+    }
+    return unused;
+  }
+
+  public static Result unusedVertices(PolygonMesh mesh) {
+    int gone = unused(mesh).size();
+    if (gone == 0) {
+      return new Result(mesh, null, 0);
+    }
+    boolean[] all = new boolean[mesh.faces().faceCount()];
+    java.util.Arrays.fill(all, true);
+    MeshCut.Part part = MeshCut.keeping(mesh, all);
+    return new Result(withSlots(mesh, part), part.sourceVertex(), gone);
+  }
+
+  /** The slots stay as they were: others may choose materials by them. */
+  private static PolygonMesh withSlots(PolygonMesh mesh, MeshCut.Part part) {
+    int[] ofFace = part.mesh().faceSlot() == null ? null : part.mesh().faceSlot().clone();
+    for (int f = 0; ofFace != null && f < ofFace.length; f++) {
+      ofFace[f] = ofFace[f] < 0 ? -1 : part.sourceSlot()[ofFace[f]];
+    }
+    return part.mesh().toBuilder()
+        .materials(mesh.materialIds(), ofFace)
+        .variantMaterials(mesh.variantMaterials())
+        .build();
+  }
+
+  /** Faces whose area is next to nothing for their size. */
+  public static IntList degenerate(PolygonMesh mesh) {
+    IntList flat = new IntList(16);
+    Polygons faces = mesh.faces();
+    Vector3d n = new Vector3d();
+    for (int f = 0; f < faces.faceCount(); f++) {
+      Triangulation.newell(mesh.points(), faces, faces.start(f), faces.size(f), n);
+      double longest = longestSideSquared(faces, mesh.points(), f);
+      if (n.length() / 2 <= NO_AREA * longest && Double.isFinite(longest)) {
+        flat.add(f);
+      }
+    }
+    return flat;
+  }
+
+  private static double longestSideSquared(Polygons faces, Coordinates points, int face) {
+    double longest = 0;
+    int start = faces.start(face);
+    int end = faces.end(face);
+    for (int c = start; c < end; c++) {
+      int a = faces.vertex(c);
+      int b = faces.vertex(c + 1 == end ? start : c + 1);
+      double x = points.x(a) - points.x(b);
+      double y = points.y(a) - points.y(b);
+      double z = points.z(a) - points.z(b);
+      longest = Math.max(longest, x * x + y * y + z * z);
+    }
+    return longest;
+  }
+
+  /** Vertices whose position is no number, with the faces at them. */
+  public static Result brokenVertices(PolygonMesh mesh) {
+    Coordinates points = mesh.points();
+    IntList gone = new IntList(16);
+    for (int f = 0; f < mesh.faces().faceCount(); f++) {
+      boolean broken = false;
+      for (int c = mesh.faces().start(f); c < mesh.faces().end(f); c++) {
+        int v = mesh.faces().vertex(c);
+        broken |= !Double.isFinite(points.x(v) + points.y(v) + points.z(v));
+      }
+      if (broken) {
+        gone.add(f);
+      }
+    }
+    return gone.size() > 0 ? without(mesh, gone) : unusedVertices(mesh);
+  }
+
+  public static Result degenerateFaces(PolygonMesh mesh) {
+    return without(mesh, degenerate(mesh));
+  }
+
+  /** Of faces over the same vertices the first stays. */
+  public static Result duplicateFaces(PolygonMesh mesh) {
+    return without(mesh, DuplicateFaces.find(mesh.faces()));
+  }
+
+  private static Result without(PolygonMesh mesh, IntList gone) {
+    if (gone.size() == 0) {
+      return new Result(mesh, null, 0);
+    }
+    boolean[] keep = new boolean[mesh.faces().faceCount()];
+    java.util.Arrays.fill(keep, true);
+    for (int i = 0; i < gone.size(); i++) {
+      keep[gone.get(i)] = false;
+    }
+    MeshCut.Part part = MeshCut.keeping(mesh, keep);
+    return new Result(withSlots(mesh, part), part.sourceVertex(), gone.size());
+  }
+}

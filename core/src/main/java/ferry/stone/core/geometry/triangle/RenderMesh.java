@@ -1,0 +1,290 @@
+package ferry.stone.core.geometry.triangle;
+
+import ferry.stone.core.geometry.mesh.EqualValues;
+import ferry.stone.core.geometry.mesh.Normals;
+import ferry.stone.core.geometry.uv.TangentSpace;
+import ferry.stone.core.scene.mesh.Attribute;
+import ferry.stone.core.scene.mesh.Coordinates;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.mesh.Polygons;
+import ferry.stone.core.work.Progress;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * Turns a polygon mesh into triangles with one index for all values: faces are triangulated, a
+ * vertex is repeated only where its UV, normal or colour differs between corners.
+ *
+ * <p>Order is a contract: in each primitive the first appearance of every source vertex comes
+ * first, in source order; repeats for seams follow, again in source order. Time O(c) for c corners.
+ */
+public final class RenderMesh {
+  private final PolygonMesh mesh;
+  private final int[] look;
+  private final Attribute normals;
+  private final List<Attribute> uvs;
+  private final Attribute colours;
+  private final Attribute tangents;
+  private final List<Attribute> split = new ArrayList<>();
+  private final List<int[]> canonical = new ArrayList<>();
+
+  private RenderMesh(PolygonMesh mesh, Progress progress) {
+    this.mesh = mesh;
+    look = mesh.looks();
+    Attribute found = mesh.first(Attribute.Semantic.NORMAL).orElse(null);
+    if (found == null && mesh.smoothing() != null && mesh.faces().faceCount() > 0) {
+      found = Normals.bySmoothingGroups(mesh, progress);
+    } else if (found == null && mesh.hardEdges() != null && mesh.faces().faceCount() > 0) {
+      found = Normals.byHardEdges(mesh, progress);
+    }
+    normals = complete(found) ? found : null;
+    uvs = mesh.all(Attribute.Semantic.UV);
+    colours = mesh.first(Attribute.Semantic.COLOUR).orElse(null);
+    Attribute own = mesh.first(Attribute.Semantic.TANGENT).orElse(null);
+    boolean sided = own != null && own.components() == TangentSpace.COMPONENTS;
+    tangents = sided && normals != null && complete(own) ? own : null;
+    addSplitting(normals);
+    uvs.forEach(this::addSplitting);
+    addSplitting(colours);
+    addSplitting(tangents);
+  }
+
+  /**
+   * One primitive for each material in use (with its variants, where there are some), in slot
+   * order; unassigned faces last.
+   */
+  public static List<RenderPrimitive> of(PolygonMesh mesh, Progress progress) {
+    return new RenderMesh(mesh, progress).build(progress);
+  }
+
+  /** Whether every corner has a normal: a half-filled layer would land as zeros. */
+  private boolean complete(Attribute attribute) {
+    if (attribute == null || attribute.indices() == null) {
+      return attribute != null;
+    }
+    for (int index : attribute.indices()) {
+      if (index < 0) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  private void addSplitting(Attribute attribute) {
+    if (attribute != null && attribute.domain() != Attribute.Domain.VERTEX) {
+      split.add(attribute);
+      canonical.add(EqualValues.firstOfEach(attribute.values(), attribute.components()));
+    } else if (attribute != null && attribute.indices() != null) {
+      split.add(attribute);
+      canonical.add(EqualValues.firstOfEach(attribute.values(), attribute.components()));
+    }
+  }
+
+  private List<RenderPrimitive> build(Progress progress) {
+    Polygons faces = mesh.faces();
+    Map<Integer, Integer> triangles = new LinkedHashMap<>();
+    for (int slot = 0; slot < look.length; slot++) {
+      triangles.putIfAbsent(look[slot], 0);
+    }
+    for (int f = 0; f < faces.faceCount(); f++) {
+      triangles.merge(lookOf(f), Math.max(0, faces.size(f) - 2), Integer::sum);
+    }
+    List<RenderPrimitive> result = new ArrayList<>();
+    int[] head = new int[mesh.points().count()];
+    for (Map.Entry<Integer, Integer> entry : triangles.entrySet()) {
+      if (entry.getValue() > 0) {
+        progress.checkCancelled();
+        result.add(primitive(entry.getKey(), entry.getValue(), head));
+      }
+    }
+    return result;
+  }
+
+  private int lookOf(int face) {
+    int slot = mesh.slot(face);
+    return slot < 0 ? -1 : look[slot];
+  }
+
+  private RenderPrimitive primitive(int slot, int triangleCount, int[] head) {
+    Polygons faces = mesh.faces();
+    Arrays.fill(head, -1);
+    int[] corners = new int[3 * triangleCount];
+    int[] triangleFace = new int[triangleCount];
+    Triangulation triangulation = new Triangulation(mesh.points());
+    int at = 0;
+    for (int f = 0; f < faces.faceCount(); f++) {
+      if (lookOf(f) == slot) {
+        int to = triangulation.cut(faces, f, corners, at);
+        Arrays.fill(triangleFace, at / 3, to / 3, f);
+        at = to;
+      }
+    }
+    Variants variants = new Variants(head, Math.min(3 * triangleCount, head.length * 2 + 16));
+    int[] indices = new int[corners.length];
+    for (int i = 0; i < corners.length; i++) {
+      indices[i] = variants.of(corners[i], triangleFace[i / 3]);
+    }
+    int[] order = variants.inSourceOrder();
+    int[] newPlace = new int[order.length];
+    for (int i = 0; i < order.length; i++) {
+      newPlace[order[i]] = i;
+    }
+    for (int i = 0; i < indices.length; i++) {
+      indices[i] = newPlace[indices[i]];
+    }
+    return fill(slot, order, variants, indices, triangleFace);
+  }
+
+  private RenderPrimitive fill(
+      int slot, int[] order, Variants variants, int[] indices, int[] triangleFace) {
+    int n = order.length;
+    int[] source = new int[n];
+    float[] positions = new float[3 * n];
+    Coordinates points = mesh.points();
+    for (int i = 0; i < n; i++) {
+      int v = variants.vertex[order[i]];
+      source[i] = v;
+      positions[3 * i] = (float) points.x(v);
+      positions[3 * i + 1] = (float) points.y(v);
+      positions[3 * i + 2] = (float) points.z(v);
+    }
+    List<float[]> uvValues = new ArrayList<>();
+    uvs.forEach(uv -> uvValues.add(values(uv, order, variants)));
+    return new RenderPrimitive(
+        slot < 0 ? -1 : mesh.materialIds()[slot],
+        slot,
+        positions,
+        normals == null ? null : unit(values(normals, order, variants)),
+        tangents == null ? null : sided(values(tangents, order, variants)),
+        uvValues,
+        colours == null ? null : values(colours, order, variants),
+        colours == null ? 0 : colours.components(),
+        source,
+        indices,
+        triangleFace);
+  }
+
+  private float[] values(Attribute attribute, int[] order, Variants variants) {
+    int components = attribute.components();
+    float[] result = new float[components * order.length];
+    int place = split.indexOf(attribute);
+    float otherwise = attribute.semantic() == Attribute.Semantic.COLOUR ? 1f : 0f;
+    for (int i = 0; i < order.length; i++) {
+      int variant = order[i];
+      int value =
+          place < 0 ? variants.vertex[variant] : variants.keys[variant * split.size() + place];
+      for (int k = 0; k < components; k++) {
+        result[components * i + k] =
+            value < 0 ? otherwise : attribute.values()[components * value + k];
+      }
+    }
+    return result;
+  }
+
+  /** Tangents at length 1, with a side of 1 or −1; those without a direction stay as they are. */
+  private static float[] sided(float[] t) {
+    for (int i = 0; i < t.length; i += TangentSpace.COMPONENTS) {
+      double length = Math.hypot(Math.hypot(t[i], t[i + 1]), t[i + 2]);
+      if (length > 1e-20 && !Double.isInfinite(length)) {
+        t[i] = (float) (t[i] / length);
+        t[i + 1] = (float) (t[i + 1] / length);
+        t[i + 2] = (float) (t[i + 2] / length);
+      }
+      t[i + 3] = t[i + 3] < 0 ? -1 : 1;
+    }
+    return t;
+  }
+
+  /** Normals at length 1; what cannot be brought to it becomes +Z. */
+  private static float[] unit(float[] n) {
+    for (int i = 0; i < n.length; i += 3) {
+      double length =
+          Math.sqrt(
+              (double) n[i] * n[i] + (double) n[i + 1] * n[i + 1] + (double) n[i + 2] * n[i + 2]);
+      boolean bad = !(length > 1e-20) || Double.isInfinite(length);
+      n[i] = bad ? 0 : (float) (n[i] / length);
+      n[i + 1] = bad ? 0 : (float) (n[i + 1] / length);
+      n[i + 2] = bad ? 1 : (float) (n[i + 2] / length);
+    }
+    return n;
+  }
+
+  /** Different combinations of values at each vertex, chained from the vertex. */
+  private final class Variants {
+    private final int[] head;
+    private int[] vertex;
+    private int[] next;
+    private int[] keys;
+    private int count;
+    private final int width = split.size();
+    private final int[] key = new int[width];
+
+    Variants(int[] head, int capacity) {
+      this.head = head;
+      vertex = new int[capacity];
+      next = new int[capacity];
+      keys = new int[capacity * width];
+    }
+
+    int of(int corner, int face) {
+      int v = mesh.faces().vertex(corner);
+      for (int k = 0; k < width; k++) {
+        int value = split.get(k).valueOf(corner, v, face);
+        key[k] = value < 0 ? -1 : canonical.get(k)[value];
+      }
+      int last = -1;
+      for (int at = head[v]; at >= 0; at = next[at]) {
+        int k = 0;
+        while (k < width && keys[at * width + k] == key[k]) {
+          k++;
+        }
+        if (k == width) {
+          return at;
+        }
+        last = at;
+      }
+      return add(v, last);
+    }
+
+    private int add(int v, int last) {
+      if (count == vertex.length) {
+        int capacity = count + (count >> 1) + 16;
+        vertex = Arrays.copyOf(vertex, capacity);
+        next = Arrays.copyOf(next, capacity);
+        keys = Arrays.copyOf(keys, capacity * width);
+      }
+      vertex[count] = v;
+      next[count] = -1;
+      System.arraycopy(key, 0, keys, count * width, width);
+      if (last < 0) {
+        head[v] = count;
+      } else {
+        next[last] = count;
+      }
+      return count++;
+    }
+
+    /** Variants with all first ones before all repeats, each run by source vertex. */
+    int[] inSourceOrder() {
+      int[] order = new int[count];
+      int first = 0;
+      for (int v = 0; v < head.length; v++) {
+        first += head[v] >= 0 ? 1 : 0;
+      }
+      int repeat = first;
+      first = 0;
+      for (int v = 0; v < head.length; v++) {
+        if (head[v] >= 0) {
+          order[first++] = head[v];
+          for (int at = next[head[v]]; at >= 0; at = next[at]) {
+            order[repeat++] = at;
+          }
+        }
+      }
+      return order;
+    }
+  }
+}

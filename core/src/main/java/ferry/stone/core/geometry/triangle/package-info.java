@@ -1,0 +1,2 @@
+/** Triangles: cutting polygons, drawing order, distances. */
+package ferry.stone.core.geometry.triangle;

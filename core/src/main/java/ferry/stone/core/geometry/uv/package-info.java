@@ -1,0 +1,2 @@
+/** UV islands, their placing and overlaps; tangents. */
+package ferry.stone.core.geometry.uv;

@@ -1,0 +1,2 @@
+/** Steps on names. */
+package ferry.stone.core.handling.step.names;

@@ -1,0 +1,2 @@
+/** The steps, by what they change. */
+package ferry.stone.core.handling.step;

@@ -1,4 +1,0 @@
-package ferry.stone.core.scene;
-
-/** Another cache under an id of its own, for another mesh. */
-public record RenamedCache(PointCache of, int id, int meshId) implements DerivedCache {}

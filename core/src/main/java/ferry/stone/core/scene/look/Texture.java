@@ -1,0 +1,22 @@
+package ferry.stone.core.scene.look;
+
+/**
+ * An image that materials use.
+ *
+ * @param written the path as the source wrote it
+ * @param resource path of the found file in the cargo, or {@code null} when it is missing
+ * @param embedded the file's bytes when the source carried them inside, else {@code null}
+ * @param packed the same image once more as KTX2, which the source prefers, or {@code null}
+ */
+public record Texture(
+    int id, String name, String written, String resource, byte[] embedded, Texture packed) {
+
+  /** An image that there is once. */
+  public Texture(int id, String name, String written, String resource, byte[] embedded) {
+    this(id, name, written, resource, embedded, null);
+  }
+
+  public boolean isFound() {
+    return resource != null || embedded != null;
+  }
+}

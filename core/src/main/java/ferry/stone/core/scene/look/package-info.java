@@ -1,0 +1,2 @@
+/** Materials and their images. */
+package ferry.stone.core.scene.look;

@@ -1,0 +1,163 @@
+package ferry.stone.core.scene.mesh;
+
+import ferry.stone.core.math.Bounds;
+import org.joml.Matrix4dc;
+
+/** Points in space: x, y, z of each in turn, as float, or as double where the source needed it. */
+public final class Coordinates {
+  private final float[] floats;
+  private final double[] doubles;
+
+  private Coordinates(float[] floats, double[] doubles) {
+    this.floats = floats;
+    this.doubles = doubles;
+    if (length() % 3 != 0) {
+      throw new IllegalArgumentException("not a whole number of points: " + length());
+    }
+  }
+
+  /** Takes over the array ({@code float[3*n]}): the caller must not write to it again. */
+  public static Coordinates of(float[] xyz) {
+    return new Coordinates(xyz, null);
+  }
+
+  /** Takes over the array ({@code double[3*n]}): the caller must not write to it again. */
+  public static Coordinates of(double[] xyz) {
+    return new Coordinates(null, xyz);
+  }
+
+  private int length() {
+    return floats != null ? floats.length : doubles.length;
+  }
+
+  /** How many points. */
+  public int count() {
+    return length() / 3;
+  }
+
+  public boolean isDouble() {
+    return doubles != null;
+  }
+
+  public double x(int point) {
+    return at(3 * point);
+  }
+
+  public double y(int point) {
+    return at(3 * point + 1);
+  }
+
+  public double z(int point) {
+    return at(3 * point + 2);
+  }
+
+  /** The number at a place of the flat array. */
+  public double at(int place) {
+    return floats != null ? floats[place] : doubles[place];
+  }
+
+  /** As floats: the array itself when these are floats (do not write), else a rounded copy. */
+  public float[] toFloats() {
+    if (floats != null) {
+      return floats;
+    }
+    float[] copy = new float[doubles.length];
+    for (int i = 0; i < copy.length; i++) {
+      copy[i] = (float) doubles[i];
+    }
+    return copy;
+  }
+
+  /** The box around the finite points; empty when there are none. */
+  public Bounds bounds() {
+    return bounds(null);
+  }
+
+  /** The box around the finite points after a transform ({@code null} for none). */
+  public Bounds bounds(Matrix4dc m) {
+    double[] lo = {Double.POSITIVE_INFINITY, Double.POSITIVE_INFINITY, Double.POSITIVE_INFINITY};
+    double[] hi = {Double.NEGATIVE_INFINITY, Double.NEGATIVE_INFINITY, Double.NEGATIVE_INFINITY};
+    int n = length();
+    for (int i = 0; i < n; i += 3) {
+      double x = at(i);
+      double y = at(i + 1);
+      double z = at(i + 2);
+      if (m != null) {
+        double tx = m.m00() * x + m.m10() * y + m.m20() * z + m.m30();
+        double ty = m.m01() * x + m.m11() * y + m.m21() * z + m.m31();
+        z = m.m02() * x + m.m12() * y + m.m22() * z + m.m32();
+        x = tx;
+        y = ty;
+      }
+      if (Double.isFinite(x + y + z)) {
+        lo[0] = Math.min(lo[0], x);
+        lo[1] = Math.min(lo[1], y);
+        lo[2] = Math.min(lo[2], z);
+        hi[0] = Math.max(hi[0], x);
+        hi[1] = Math.max(hi[1], y);
+        hi[2] = Math.max(hi[2], z);
+      }
+    }
+    return new Bounds(lo[0], lo[1], lo[2], hi[0], hi[1], hi[2]);
+  }
+
+  /** The points after a transform, in the same precision. */
+  public Coordinates transform(Matrix4dc m) {
+    int n = length();
+    float[] f = floats != null ? new float[n] : null;
+    double[] d = floats != null ? null : new double[n];
+    for (int i = 0; i < n; i += 3) {
+      double x = at(i);
+      double y = at(i + 1);
+      double z = at(i + 2);
+      double tx = m.m00() * x + m.m10() * y + m.m20() * z + m.m30();
+      double ty = m.m01() * x + m.m11() * y + m.m21() * z + m.m31();
+      double tz = m.m02() * x + m.m12() * y + m.m22() * z + m.m32();
+      if (f != null) {
+        f[i] = (float) tx;
+        f[i + 1] = (float) ty;
+        f[i + 2] = (float) tz;
+      } else {
+        d[i] = tx;
+        d[i + 1] = ty;
+        d[i + 2] = tz;
+      }
+    }
+    return new Coordinates(f, d);
+  }
+
+  /** Some of the points, in the order given, in the same precision. */
+  public Coordinates picked(int[] points) {
+    float[] f = floats != null ? new float[3 * points.length] : null;
+    double[] d = floats != null ? null : new double[3 * points.length];
+    for (int i = 0; i < points.length; i++) {
+      if (f != null) {
+        System.arraycopy(floats, 3 * points[i], f, 3 * i, 3);
+      } else {
+        System.arraycopy(doubles, 3 * points[i], d, 3 * i, 3);
+      }
+    }
+    return new Coordinates(f, d);
+  }
+
+  /** Several runs of points one after another; double as soon as one of them is. */
+  public static Coordinates joined(java.util.List<Coordinates> runs) {
+    int count = Math.toIntExact(runs.stream().mapToLong(Coordinates::length).sum());
+    boolean any = runs.stream().anyMatch(Coordinates::isDouble);
+    float[] f = any ? null : new float[count];
+    double[] d = any ? new double[count] : null;
+    int at = 0;
+    for (Coordinates run : runs) {
+      int n = run.length();
+      if (f != null) {
+        System.arraycopy(run.floats, 0, f, at, n);
+      } else {
+        for (int i = 0; i < n; i++) {
+          d[at + i] = run.at(i);
+        }
+      }
+      at += n;
+    }
+    return new Coordinates(f, d);
+  }
+}

@@ -1,0 +1,160 @@
+package ferry.stone.core.scene.node;
+
+import ferry.stone.core.scene.Scene;
+import java.util.Map;
+
+/**
+ * A node of the hierarchy. Nodes stand in {@link Scene#nodes()} with parents before children.
+ *
+ * @param id stable through steps, unique in the scene
+ * @param parent index of the parent in the list, −1 for a root
+ * @param transform where it stands in its parent
+ * @param geometric applied to what the node shows but not to its children
+ * @param content what it shows
+ * @param visible whether it is meant to be seen
+ * @param properties custom values
+ */
+public record Node(
+    int id,
+    String name,
+    int parent,
+    LocalTransform transform,
+    LocalTransform geometric,
+    Content content,
+    boolean visible,
+    Map<String, Object> properties) {
+
+  public Node {
+    properties = Map.copyOf(properties);
+  }
+
+  public static Node of(int id, String name, int parent, Content content) {
+    return new Node(
+        id,
+        name,
+        parent,
+        LocalTransform.IDENTITY,
+        LocalTransform.IDENTITY,
+        content,
+        true,
+        Map.of());
+  }
+
+  public Node withTransform(LocalTransform newTransform) {
+    return new Node(id, name, parent, newTransform, geometric, content, visible, properties);
+  }
+
+  public Node withGeometric(LocalTransform newGeometric) {
+    return new Node(id, name, parent, transform, newGeometric, content, visible, properties);
+  }
+
+  public Node withName(String newName) {
+    return new Node(id, newName, parent, transform, geometric, content, visible, properties);
+  }
+
+  public Node withParent(int newParent) {
+    return new Node(id, name, newParent, transform, geometric, content, visible, properties);
+  }
+
+  public Node withVisible(boolean newVisible) {
+    return new Node(id, name, parent, transform, geometric, content, newVisible, properties);
+  }
+
+  public Node withProperties(Map<String, Object> newProperties) {
+    return new Node(id, name, parent, transform, geometric, content, visible, newProperties);
+  }
+
+  public Node withContent(Content newContent) {
+    return new Node(id, name, parent, transform, geometric, newContent, visible, properties);
+  }
+
+  /** What a node shows; ids point into the scene's lists. */
+  public sealed interface Content {
+    /** A plain group. */
+    Content GROUP = new Group();
+
+    /** The word for this kind of node in lists. */
+    String kind();
+
+    /** Holds children only. */
+    record Group() implements Content {
+      @Override
+      public String kind() {
+        return "group";
+      }
+    }
+
+    /**
+     * A mesh.
+     *
+     * @param skinId skin that moves it, −1 for none
+     * @param slotMaterials materials instead of the mesh's own, or {@code null}
+     * @param morphWeights weight of each morph target here, or {@code null} for the mesh's own
+     */
+    record MeshContent(int meshId, int skinId, int[] slotMaterials, double[] morphWeights)
+        implements Content {
+      public static MeshContent of(int meshId) {
+        return new MeshContent(meshId, -1, null, null);
+      }
+
+      public MeshContent withSkin(int newSkinId) {
+        return new MeshContent(meshId, newSkinId, slotMaterials, morphWeights);
+      }
+
+      public MeshContent withMorphWeights(double[] weights) {
+        return new MeshContent(meshId, skinId, slotMaterials, weights);
+      }
+
+      @Override
+      public String kind() {
+        return "mesh";
+      }
+    }
+
+    /** A joint of a skeleton. */
+    record Joint(double radius) implements Content {
+      @Override
+      public String kind() {
+        return "joint";
+      }
+    }
+
+    /** A camera. */
+    record CameraContent(int cameraId) implements Content {
+      @Override
+      public String kind() {
+        return "camera";
+      }
+    }
+
+    /** A light. */
+    record LightContent(int lightId) implements Content {
+      @Override
+      public String kind() {
+        return "light";
+      }
+    }
+
+    /**
+     * Detail levels: the children in order, the finest first.
+     *
+     * @param thresholds where each level ends, one for each; the last is 0 or infinite when it
+     *     never does
+     * @param measure what the thresholds are
+     */
+    record DetailGroup(double[] thresholds, Measure measure) implements Content {
+      /** What a level's threshold is. */
+      public enum Measure {
+        /** Distance from the viewer in scene units, rising. */
+        DISTANCE,
+        /** Part of the picture's height that is covered, 1 to 0, falling. */
+        SCREEN
+      }
+
+      @Override
+      public String kind() {
+        return "detail levels";
+      }
+    }
+  }
+}
