@@ -5,6 +5,7 @@ import type { Atlas } from '../../api/client';
 import { queries } from '../../api/queries';
 import { ScreenNav } from '../../shared/ScreenNav';
 import { TopLine } from '../../shared/TopLine';
+import './atlas.css';
 
 type Cell = Atlas['rows'][number]['formats'][number];
 const WORDS: Record<Cell['read'], string> = {

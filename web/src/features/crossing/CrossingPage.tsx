@@ -15,6 +15,7 @@ import { Quayside } from './Quayside';
 import { RouteLine, STOPS, type Stop } from './RouteLine';
 import { TwinView } from './TwinView';
 import { useCrossingKeys } from './useCrossingKeys';
+import './crossing.css';
 
 /** The workbench of one crossing: route, cargo list, twin view with the handling, quayside. */
 export default function CrossingPage() {

@@ -7,6 +7,7 @@ import { ProofLedger } from './proof/ProofLedger';
 import { chosen, fitting, keep, LOWEST, standard, tallest } from './quaysideHeight';
 import type { Stop } from './RouteLine';
 import { SurveyStop } from './survey/SurveyStop';
+import './quayside.css';
 
 const STEP = 30;
 

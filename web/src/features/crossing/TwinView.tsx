@@ -22,6 +22,7 @@ import { useFind } from './useFind';
 import { usePick } from './usePick';
 import { useThumbnail } from './useThumbnail';
 import { ViewTools } from './ViewTools';
+import './views.css';
 
 const LAYOUTS: { id: Layout; label: string; help: string }[] = [
   { id: 'near', label: 'Near', help: 'Near side alone (1)' },

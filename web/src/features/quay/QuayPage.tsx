@@ -10,6 +10,7 @@ import { BringCargo } from './BringCargo';
 import { CrossingTable } from './CrossingTable';
 import { StorageLine } from './StorageLine';
 import { UnderWay } from './UnderWay';
+import './quay.css';
 
 /** All crossings, a place to drop files, and what is under way. */
 export function QuayPage() {

@@ -5,6 +5,7 @@ import { queries } from '../../api/queries';
 import { Button } from '../../shared/Button';
 import { complain } from '../../shared/Notices';
 import { Progress } from '../../shared/Progress';
+import './quay.css';
 
 /** Jobs that run now, with progress and cancel. */
 export function UnderWay({ crossingId }: { crossingId?: string }) {

@@ -8,6 +8,7 @@ import { complain } from '../../shared/Notices';
 import { ScreenNav } from '../../shared/ScreenNav';
 import { TopLine } from '../../shared/TopLine';
 import { ShoreForm } from './ShoreForm';
+import './shores.css';
 
 /** Where assets come from and go to: built-in conventions and one's own. */
 export default function ShoresPage() {

@@ -8,6 +8,7 @@ import { isolation } from '../useCrossingKeys';
 import { NodeTree } from './NodeTree';
 import { PartFacts } from './PartFacts';
 import { outsideOf, visibleRows } from './treeRows';
+import './cargo.css';
 
 /** The cargo list: all parts, linked with the views, and the facts of the selection. */
 export function CargoPanel({ id, ready }: { id: string; ready: boolean }) {

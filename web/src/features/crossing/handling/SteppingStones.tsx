@@ -7,6 +7,7 @@ import { useView } from '../../../view3d/viewState';
 import { newStepId, useHandling } from '../useHandling';
 import { AddStep } from './AddStep';
 import { Stone } from './Stone';
+import './handling.css';
 
 const HOVER_MS = 280;
 

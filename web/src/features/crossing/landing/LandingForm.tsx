@@ -14,6 +14,7 @@ import { LandingFields } from './LandingFields';
 import { ShoreChoice } from './ShoreChoice';
 import { useFarShore } from './useFarShore';
 import { useLandingOptions } from './useLandingOptions';
+import './landing.css';
 
 /** Format and options, the button, and what has landed before. */
 export function LandingForm({ id }: { id: string }) {

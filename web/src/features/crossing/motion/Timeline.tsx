@@ -6,6 +6,7 @@ import { useKeys } from '../../../shared/useKeys';
 import { frameOf, SPEEDS, useTime } from '../../../view3d/time';
 import { useView } from '../../../view3d/viewState';
 import { Curves } from './Curves';
+import './motion.css';
 
 const TICKS = 7;
 

@@ -5,6 +5,7 @@ import { Button } from '../../../shared/Button';
 import { ReadingsTable } from './ReadingsTable';
 import { SurveyLedger } from './SurveyLedger';
 import { SurveyTable } from './SurveyTable';
+import './survey.css';
 
 const TABS = ['Findings', 'Readings', 'Ledger'] as const;
 
