@@ -25,7 +25,7 @@ const KEYS: [string, [string, string][]][] = [
       ['1 2 3', 'near side, both, far side'],
       ['4', 'one over the other, with a seam'],
       ['X', 'next shading'],
-      ['K', 'clicks pick parts, faces or vertices'],
+      ['K', 'clicks pick parts, faces, vertices or a place for pivots'],
       ['J', 'skeleton'],
       ['O', 'the scene’s own lights'],
       ['P', 'play or stop the clip'],

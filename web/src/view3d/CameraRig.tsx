@@ -1,20 +1,23 @@
 import { useThree } from '@react-three/fiber';
 import { useEffect } from 'react';
 import {
+  type Camera,
   type Group,
   type Intersection,
   type Mesh,
   type PerspectiveCamera,
+  Plane,
   Raycaster,
   Vector2,
   Vector3,
 } from 'three';
 import { type Box, centreOf, radiusOf } from './bounds';
-import { eyeDirection, type Side, useView } from './viewState';
+import { eyeDirection, type Side, useView, type Vec3 } from './viewState';
 
 const TURN = 0.008;
 const STILL_PIXELS = 4;
 const ANGLE = 36;
+const GROUND = new Plane(new Vector3(0, 1, 0), 0);
 
 /** The triangle behind a click, in the numbers of the part's mesh. */
 export interface Hit {
@@ -26,7 +29,15 @@ export interface Hit {
   corners: number[];
 }
 
-export type OnPick = (nodeId: number | null, add: boolean, hit: Hit | null) => void;
+/** What lies under a click beside parts. */
+export interface Aim {
+  /** The place of the point that is drawn nearest to the click within some pixels; −1 for none. */
+  nearest: (points: Vec3[], pixels: number) => number;
+  /** Where the click meets the ground; `null` above the horizon. */
+  ground: () => Vec3 | null;
+}
+
+export type OnPick = (nodeId: number | null, add: boolean, hit: Hit | null, aim: Aim) => void;
 
 interface Props {
   side: Side;
@@ -122,7 +133,12 @@ export function CameraRig({ side, box, content, onPick }: Props) {
           nodeIds?: number[];
         };
         const id = nodeIds ? nodeIds[hit?.instanceId ?? -1] : nodeId;
-        onPick(id ?? null, e.ctrlKey || e.metaKey, hit ? triangleOf(hit) : null);
+        const aim = {
+          nearest: (points: Vec3[], pixels: number) =>
+            nearestOf(points, camera, place, new Vector2(box.width / 2, box.height / 2), pixels),
+          ground: () => ray.ray.intersectPlane(GROUND, new Vector3())?.toArray() ?? null,
+        };
+        onPick(id ?? null, e.ctrlKey || e.metaKey, hit ? triangleOf(hit) : null, aim);
       }
     };
     const wheel = (e: WheelEvent) => {
@@ -161,6 +177,27 @@ export function CameraRig({ side, box, content, onPick }: Props) {
     };
   }, [gl, camera, content, onPick, side]);
   return null;
+}
+
+function nearestOf(
+  points: Vec3[],
+  camera: Camera,
+  click: Vector2,
+  half: Vector2,
+  pixels: number,
+): number {
+  let best = -1;
+  let least = pixels;
+  const shown = new Vector3();
+  for (const [i, p] of points.entries()) {
+    shown.fromArray(p).project(camera);
+    const distance = Math.hypot((shown.x - click.x) * half.x, (shown.y - click.y) * half.y);
+    if (Math.abs(shown.z) <= 1 && distance <= least) {
+      least = distance;
+      best = i;
+    }
+  }
+  return best;
 }
 
 /** What was hit, as it stands in the mesh: where joints or morphs moved it does not count. */

@@ -8,6 +8,7 @@ import { sideBox } from './bounds';
 import { CameraRig, type OnPick } from './CameraRig';
 import { GroundGrid } from './GroundGrid';
 import type { Motion } from './motionBlock';
+import type { BoxPoint } from './pivots';
 import { SideScene } from './SideScene';
 import { TideStaff } from './TideStaff';
 import type { Deviations } from './useDeviation';
@@ -23,12 +24,14 @@ interface Props {
   motion: Motion | null;
   deviations: Deviations;
   backdrop: BackdropView | null;
+  handles: BoxPoint[];
   onPick: OnPick;
 }
 
 /** One view: canvas, camera, ground, staff and the side itself. Draws only when something changed. */
 export const SideCanvas = memo(function SideCanvas(props: Props) {
-  const { crossingId, which, side, meshes, marks, motion, deviations, backdrop, onPick } = props;
+  const { crossingId, which, side, meshes, marks, motion, deviations, backdrop, handles, onPick } =
+    props;
   const skeleton = useView((s) => s.skeleton);
   const content = useRef<Group | null>(null);
   const night = useTheme((s) => s.theme) === 'night';
@@ -59,6 +62,8 @@ export const SideCanvas = memo(function SideCanvas(props: Props) {
         skeleton={skeleton}
         deviations={deviations}
         picks={picks}
+        night={night}
+        handles={handles}
       />
       {backdrop && <Backdrop {...backdrop} metresPerUnit={side.metresPerUnit} night={night} />}
       <GroundGrid box={box} metresPerUnit={side.metresPerUnit} night={night} />

@@ -9,6 +9,8 @@ import type { Part } from './meshBlock';
 import type { Motion } from './motionBlock';
 import { PartMesh } from './PartMesh';
 import { PickMarks } from './PickMarks';
+import { BoxHandles, PivotMarks } from './PivotMarks';
+import type { BoxPoint } from './pivots';
 import { SceneLights } from './SceneLights';
 import { SkeletonLines } from './SkeletonLines';
 import { Stage } from './Stage';
@@ -32,12 +34,15 @@ interface Props {
   skeleton: boolean;
   deviations: Deviations;
   picks: Pick[];
+  night: boolean;
+  /** Points of the selected part's box, while a pivot is taken here. */
+  handles: BoxPoint[];
 }
 
 /** Everything of one side that is drawn: parts, marks of a finding, light. */
 export function SideScene(props: Props) {
   const { crossingId, side, parts, shading, showBacks, selected, hidden, marks, content } = props;
-  const { motion, skeleton, deviations, picks } = props;
+  const { motion, skeleton, deviations, picks, night, handles } = props;
   const byHand = useView((s) => s.morphWeights);
   const { invalidate } = useThree();
 
@@ -105,7 +110,7 @@ export function SideScene(props: Props) {
   }, [stage, byHand, invalidate]);
   useEffect(
     () => invalidate(),
-    [side, parts, materials, selected, hidden, marks, deviations, picks],
+    [side, parts, materials, selected, hidden, marks, deviations, picks, handles, night],
   );
   return (
     <>
@@ -140,6 +145,8 @@ export function SideScene(props: Props) {
       <LookThrough side={side} stage={stage} />
       {skeleton && <SkeletonLines side={side} stage={stage} />}
       {marks && <Marks marks={marks} matrix={side.fromNear} />}
+      <PivotMarks side={side} stage={stage} selected={selected} night={night} />
+      {handles.length > 0 && <BoxHandles points={handles} />}
       {picks.length > 0 && <PickMarks picks={picks} stage={stage} />}
     </>
   );

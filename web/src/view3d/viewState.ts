@@ -2,7 +2,7 @@ import { create } from 'zustand';
 
 export type Layout = 'both' | 'near' | 'far' | 'seam';
 export type Shading = 'surface' | 'sides' | 'pieces' | 'sets' | 'uv' | 'deviation' | 'weights';
-export type PickMode = 'part' | 'face' | 'vertex';
+export type PickMode = 'part' | 'face' | 'vertex' | 'pivot';
 export type PoseChoice = 'clip' | 'bind';
 export type Side = 'near' | 'far';
 export type Vec3 = [number, number, number];

@@ -7,6 +7,7 @@ import { Button } from '../../shared/Button';
 import { metres } from '../../shared/format';
 import { sideBox } from '../../view3d/bounds';
 import { squareOf } from '../../view3d/GroundGrid';
+import type { BoxPoint } from '../../view3d/pivots';
 import { SideCanvas } from '../../view3d/SideCanvas';
 import { useTime } from '../../view3d/time';
 import { type Deviations, useDeviation } from '../../view3d/useDeviation';
@@ -20,6 +21,7 @@ import { StateChoice } from './StateChoice';
 import { useBackdrop } from './useBackdrop';
 import { useFind } from './useFind';
 import { usePick } from './usePick';
+import { usePivotPick } from './usePivotPick';
 import { useThumbnail } from './useThumbnail';
 import { ViewTools } from './ViewTools';
 import './views.css';
@@ -31,6 +33,8 @@ const LAYOUTS: { id: Layout; label: string; help: string }[] = [
   { id: 'seam', label: 'Seam', help: 'One over the other with a sliding seam (4)' },
 ];
 
+const NO_HANDLES: BoxPoint[] = [];
+
 interface Props {
   id: string;
   crossing: Crossing | undefined;
@@ -41,6 +45,7 @@ export function TwinView({ id, crossing }: Props) {
   const ready = crossing?.state === 'ready';
   const layout = useView((s) => s.layout);
   const seam = useView((s) => s.seam);
+  const openStone = useView((s) => s.openStone !== null);
   const hoveredStone = useView((s) => s.hoveredStone);
   const finding = useView((s) => s.finding);
   const shading = useView((s) => s.shading);
@@ -98,6 +103,9 @@ export function TwinView({ id, crossing }: Props) {
   const farDeviations = useMemo(() => ({ ...farOff, most }), [farOff, most]);
   const pickNear = usePick(id, 'near', nearSide);
   const pickFar = usePick(id, 'far', farSide);
+  // A pivot is set where the last step leaves the scene.
+  const showsLast = states.far === 'now' && hoveredStone === null;
+  const pivot = usePivotPick(id, showsLast ? farSide : undefined, farMeshes.parts, pickFar);
   const backdrop = useBackdrop(id);
   const clip = useTime((s) => s.clip);
   const nearMotion = useMotion(id, 'near', clip, 0);
@@ -121,7 +129,8 @@ export function TwinView({ id, crossing }: Props) {
   const drag = (e: PointerEvent<HTMLButtonElement>) => {
     if (e.buttons && frame.current) {
       const box = frame.current.getBoundingClientRect();
-      const part = (100 * (e.clientX - box.left)) / (box.width - 176);
+      const river = frame.current.querySelector('.river')?.clientWidth ?? 0;
+      const part = (100 * (e.clientX - box.left)) / (box.width - river);
       set({ seam: Math.max(2, Math.min(98, part)) });
     }
   };
@@ -130,6 +139,7 @@ export function TwinView({ id, crossing }: Props) {
     <div
       className="twin"
       data-layout={layout}
+      data-form={openStone}
       ref={frame}
       style={{ '--seam': `${seam}%` } as React.CSSProperties}
     >
@@ -153,6 +163,7 @@ export function TwinView({ id, crossing }: Props) {
             motion={nearMotion}
             deviations={nearDeviations}
             backdrop={backdrop}
+            handles={NO_HANDLES}
             onPick={pickNear}
           />
         )}
@@ -186,7 +197,8 @@ export function TwinView({ id, crossing }: Props) {
             motion={farMotion}
             deviations={farDeviations}
             backdrop={backdrop}
-            onPick={pickFar}
+            handles={pivot.handles}
+            onPick={pivot.onPick}
           />
         )}
       />

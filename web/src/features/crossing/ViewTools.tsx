@@ -9,6 +9,11 @@ export const PICKS: { id: PickMode; label: string; help: string }[] = [
   { id: 'part', label: 'Parts', help: 'A click picks a part' },
   { id: 'face', label: 'Faces', help: 'A click picks a face; with Ctrl more of them' },
   { id: 'vertex', label: 'Vertices', help: 'A click picks the nearest vertex of a face' },
+  {
+    id: 'pivot',
+    label: 'Pivot',
+    help: 'A click in the far view puts the pivot of the selected parts there',
+  },
 ];
 
 interface Props {

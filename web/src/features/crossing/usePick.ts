@@ -9,7 +9,7 @@ export function usePick(crossingId: string, which: Side, side: SideView | undefi
   return useCallback(
     (nodeId, add, hit) => {
       const { selected, picks, pickMode, set } = useView.getState();
-      if (pickMode !== 'part') {
+      if (pickMode === 'face' || pickMode === 'vertex') {
         const mesh = side?.nodes.find((n) => n.id === nodeId)?.mesh;
         if (nodeId === null || !hit || !mesh) {
           set({ picks: add ? picks : [] });

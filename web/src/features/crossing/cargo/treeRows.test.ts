@@ -10,6 +10,7 @@ const node = (id: number, parent: number, name: string, mesh = ''): NodeView => 
   path: name,
   kind: mesh ? 'mesh' : 'group',
   matrix: [],
+  pivot: [],
   skin: -1,
   weights: [],
   level: -1,

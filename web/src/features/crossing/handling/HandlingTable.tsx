@@ -6,6 +6,7 @@ import type { StepKind } from '../../../api/client';
 import { queries } from '../../../api/queries';
 import { Button } from '../../../shared/Button';
 import { useView } from '../../../view3d/viewState';
+import { isAsked } from '../fieldAsked';
 import { QuaysideHead } from '../QuaysideHead';
 import { useHandling } from '../useHandling';
 import { NamedStates } from './NamedStates';
@@ -80,6 +81,7 @@ export function HandlingTable({ id }: { id: string }) {
                     <td title={kind?.help}>{kind?.label ?? s.step.kind}</td>
                     <td>
                       {(kind?.fields ?? [])
+                        .filter((f) => isAsked(f, kind?.fields ?? [], params))
                         .map((f) => told(f, params[f.name] ?? f.standard))
                         .filter((words) => words !== '')
                         .join(', ') || '—'}

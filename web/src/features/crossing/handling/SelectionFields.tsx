@@ -53,7 +53,7 @@ export function SelectionFields({ step, nodeIds, onChange }: Props) {
           </Button>
         )}
       </div>
-      <Form.Group controlId={`${step.id}-pattern`}>
+      <Form.Group className="stone-field" controlId={`${step.id}-pattern`}>
         <Form.Label>Named</Form.Label>
         <TextBox
           id={`${step.id}-pattern`}
@@ -63,7 +63,7 @@ export function SelectionFields({ step, nodeIds, onChange }: Props) {
           onChange={(pattern) => onChange({ ...step, pattern })}
         />
       </Form.Group>
-      <Form.Group controlId={`${step.id}-of-kind`}>
+      <Form.Group className="stone-field" controlId={`${step.id}-of-kind`}>
         <Form.Label>Kind</Form.Label>
         <Form.Select
           size="sm"

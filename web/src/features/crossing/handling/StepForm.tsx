@@ -1,5 +1,6 @@
 import { Form } from 'react-bootstrap';
 import type { Step, StepField, StepKind } from '../../../api/client';
+import { isAsked } from '../fieldAsked';
 import { NumberBox } from './NumberBox';
 import { PartBox } from './PartBox';
 import { PickBox } from './PickBox';
@@ -15,8 +16,13 @@ interface Props {
 /** A form made from the step's published fields; a value is saved when it is left. */
 export function StepForm({ crossingId, kind, step, onChange }: Props) {
   const params = step.params as Record<string, unknown>;
-  return kind.fields.map((field) => (
-    <Form.Group key={field.name} controlId={`${step.id}-${field.name}`}>
+  const asked = kind.fields.filter((field) => isAsked(field, kind.fields, params));
+  return asked.map((field) => (
+    <Form.Group
+      key={field.name}
+      className={field.type === 'flag' ? 'stone-flag' : 'stone-field'}
+      controlId={`${step.id}-${field.name}`}
+    >
       {field.type !== 'flag' && <Form.Label title={field.help}>{field.label}</Form.Label>}
       <FieldBox
         id={`${step.id}-${field.name}`}

@@ -1,3 +1,4 @@
+import { useEffect, useRef } from 'react';
 import { Form } from 'react-bootstrap';
 import type { HandlingState, PartRef, Step, StepKind } from '../../../api/client';
 import { Button } from '../../../shared/Button';
@@ -48,6 +49,12 @@ export function Stone(props: Props) {
   const open = useView((s) => s.openStone === step.id);
   const set = useView((s) => s.set);
   const label = kind?.label ?? step.kind;
+  const stone = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (open) {
+      stone.current?.scrollIntoView({ block: 'nearest' });
+    }
+  }, [open]);
   const looks = [
     'stone',
     open ? 'stone-open' : '',
@@ -58,6 +65,7 @@ export function Stone(props: Props) {
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: the keys are on the button inside
     <div
+      ref={stone}
       className={looks}
       data-step={step.kind}
       draggable={!open}

@@ -1,5 +1,6 @@
 import { Form } from 'react-bootstrap';
 import type { StepField } from '../../../api/client';
+import { isAsked } from '../fieldAsked';
 import { NumberBox } from '../handling/NumberBox';
 import { TextBox } from '../handling/TextBox';
 
@@ -12,7 +13,7 @@ interface Props {
 /** What a format asks of a landing, drawn from its fields: a fieldset for each heading. */
 export function FormatFields({ fields, values, onChange }: Props) {
   const groups = [...new Set(fields.map((f) => f.group))];
-  const shown = (field: StepField) => field.when === '' || values[field.when] === true;
+  const shown = (field: StepField) => isAsked(field, fields, values);
   return groups.map((group) => (
     <fieldset key={group}>
       <legend>{group}</legend>

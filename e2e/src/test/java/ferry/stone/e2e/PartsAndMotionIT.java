@@ -76,6 +76,62 @@ class PartsAndMotionIT extends OnThePage {
   }
 
   @Test
+  void aPivotIsTakenFromTheBoxAVertexAndTheGround() throws Exception {
+    Path obj = folder.resolve("crate.obj");
+    Files.writeString(
+        obj,
+        "o crate\nv 1 0 0\nv 3 0 0\nv 3 0 2\nv 1 0 2\nv 1 2 0\nv 3 2 0\nv 3 2 2\nv 1 2 2\n"
+            + "f 1 2 3 4\nf 5 8 7 6\nf 1 5 6 2\nf 2 6 7 3\nf 3 7 8 4\nf 4 8 5 1\n");
+    bring(obj);
+    waitForViews();
+    stop("Handling");
+    byte[] before = still("far");
+    page.locator("[role=treeitem]", new Page.LocatorOptions().setHasText("crate")).click();
+    byte[] chosen = changed("far", before, "the part is marked, with its pivot");
+    button("Pivot").click();
+    assertThat(page.locator(".view[data-side=far] .pick-note")).containsText("point of the box");
+    changed("far", chosen, "the points of the box are drawn");
+    Locator canvas = page.locator(".view[data-side=far] canvas");
+    int[] highest = firstPixel(imageOf("far"), 0xe0b64b);
+    canvas.click(new Locator.ClickOptions().setPosition(highest[0] + 3, highest[1] + 3));
+    Locator told = page.locator(".quayside-body tbody tr td:nth-child(3)");
+    assertThat(told).containsText("a point of its box");
+    assertThat(told).containsText("height top");
+    still("far");
+    var box = canvas.boundingBox();
+    // Between the points of the box lies the surface: its nearest vertex.
+    int[] surface = {highest[0] + 14, highest[1] + 28};
+    canvas.click(new Locator.ClickOptions().setPosition(surface[0], surface[1]));
+    assertThat(told).containsText("a picked vertex");
+    for (int y = (int) box.height - 40; y > box.height / 2; y -= 14) {
+      for (int x = 20; x < box.width / 3; x += 14) {
+        if (!told.innerText().contains("a point by its numbers")) {
+          page.mouse().click(box.x + x, box.y + y);
+        }
+      }
+    }
+    assertThat(told).containsText("a point by its numbers");
+    assertThat(page.locator(".stone")).hasCount(1);
+  }
+
+  /** The first pixel of a colour from above, or of one much like it. */
+  private static int[] firstPixel(BufferedImage image, int colour) {
+    for (int y = 0; y < image.getHeight(); y++) {
+      for (int x = 0; x < image.getWidth(); x++) {
+        int off = 0;
+        for (int shift = 0; shift <= 16; shift += 8) {
+          int a = (image.getRGB(x, y) >> shift) & 255;
+          off = Math.max(off, Math.abs(a - ((colour >> shift) & 255)));
+        }
+        if (off < 6) {
+          return new int[] {x, y};
+        }
+      }
+    }
+    throw new AssertionError("no pixel of the colour " + Integer.toHexString(colour));
+  }
+
+  @Test
   void anotherCrossingStandsBehindAtItsTrueSize() throws Exception {
     row("Capstan");
     waitForViews();

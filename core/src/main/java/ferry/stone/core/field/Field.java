@@ -16,7 +16,8 @@ import java.util.List;
  * @param standard value when none is given
  * @param help what it does, in one sentence
  * @param group heading that it stands under, or empty
- * @param when name of a flag that must be on for it to count, or empty
+ * @param when what must hold for it to count: the name of a flag that is on, or {@code
+ *     name=value|value} of a choice; empty for always
  */
 public record Field(
     String name,
@@ -53,9 +54,9 @@ public record Field(
     return new Field(name, label, type, unit, min, max, options, standard, help, heading, when);
   }
 
-  /** The same, counting only while a flag is on. */
-  public Field when(String flag) {
-    return new Field(name, label, type, unit, min, max, options, standard, help, group, flag);
+  /** The same, counting only while a flag is on or a choice stands at one of some values. */
+  public Field when(String condition) {
+    return new Field(name, label, type, unit, min, max, options, standard, help, group, condition);
   }
 
   /**
@@ -118,15 +119,23 @@ public record Field(
     return new Field(name, label, type, "", null, null, List.of(), "", help);
   }
 
+  /** A choice that may be left out: the standard then. */
+  public String chosen(String value) {
+    return checked(value == null ? (String) standard : value);
+  }
+
   /** Refuses a value that is none of the choices, and names them. */
-  public static String oneOf(String name, String value, String... choices) {
-    for (String choice : choices) {
-      if (choice.equals(value)) {
-        return value;
-      }
+  public String checked(String value) {
+    if (options.stream().anyMatch(o -> o.value().equals(value))) {
+      return value;
     }
     throw new IllegalArgumentException(
-        name + " must be one of " + String.join(", ", choices) + ", not \"" + value + "\"");
+        name
+            + " must be one of "
+            + String.join(", ", options.stream().map(Option::value).toList())
+            + ", not \""
+            + value
+            + "\"");
   }
 
   /** Refuses a number out of its range, and names the range. */

@@ -1,6 +1,5 @@
 package ferry.stone.core.field;
 
-import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -54,9 +53,7 @@ public final class Values {
         yield Field.within(field.name(), number.doubleValue(), field.min(), field.max());
       }
       case "choice" -> {
-        List<String> choices = new ArrayList<>();
-        field.options().forEach(o -> choices.add(o.value()));
-        yield Field.oneOf(field.name(), String.valueOf(value), choices.toArray(new String[0]));
+        yield field.checked(String.valueOf(value));
       }
       default -> String.valueOf(value);
     };

@@ -126,6 +126,8 @@ public record SideView(
    * @param parent id of the parent, −1 for a root
    * @param mesh key of its mesh, empty where it shows none
    * @param matrix to the view: 16 numbers, column by column
+   * @param pivot its own axes where they are others than those of what it shows: 16 numbers to the
+   *     view; empty where {@code matrix} has them
    * @param skin id of the skin that moves its mesh, −1 for none
    * @param weights rest weights of its mesh's morph targets
    * @param level place among the levels of a detail group, 0 the finest; −1 when it is no level
@@ -138,6 +140,7 @@ public record SideView(
       String kind,
       String mesh,
       double[] matrix,
+      double[] pivot,
       int skin,
       double[] weights,
       int level) {}
@@ -217,6 +220,7 @@ public record SideView(
       String heightNote,
       double metresPerUnit) {
     Matrix4d[] world = scene.contentMatrices();
+    Matrix4d[] own = scene.worldMatrices();
     Pose rest = Pose.rest(scene);
     List<String> paths = scene.paths();
     Map<Integer, PolygonMesh> meshes = scene.meshesById();
@@ -243,6 +247,7 @@ public record SideView(
               node.content().kind(),
               key,
               matrix.get(new double[16]),
+              pivot(toView, own[i], world[i]),
               skin,
               rest.morphWeights()[i] == null ? new double[0] : rest.morphWeights()[i],
               levels[i]));
@@ -270,6 +275,12 @@ public record SideView(
         lights(scene, new Matrix4d(toView)),
         SideTextures.of(scene),
         scene.variants());
+  }
+
+  private static double[] pivot(Matrix4d toView, Matrix4d own, Matrix4d content) {
+    return own.equals(content, 0)
+        ? new double[0]
+        : new Matrix4d(toView).mul(own).get(new double[16]);
   }
 
   /** The children of a detail group are its levels, in their order. */

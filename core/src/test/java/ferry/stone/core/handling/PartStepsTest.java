@@ -14,6 +14,7 @@ import ferry.stone.core.handling.step.place.MirrorParts;
 import ferry.stone.core.handling.step.place.Placement;
 import ferry.stone.core.math.Bounds;
 import ferry.stone.core.math.Frame;
+import ferry.stone.core.math.SignedAxis;
 import ferry.stone.core.motion.Pose;
 import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.Scene;
@@ -120,6 +121,53 @@ class PartStepsTest {
     assertEquals(0, place(picked, 6).distance(5, 2.5, 3), 1e-6);
     assertTrue(refusal(boxes(), "pivot", Map.of("to", "vertex")).contains("pick it"));
     assertTrue(refusal(boxes(), "pivot", Map.of("to", "vertex", "vertex", "6:99")).contains("99"));
+  }
+
+  @Test
+  void aPivotByItsNumbersIsInMetresOfTheView() {
+    Scene metres = done(boxes(), "pivot", Map.of("to", "point", "x", 7.0, "y", -1.0, "z", 2.0), 6);
+    assertEquals(0, place(metres, 6).distance(7, -1, 2), 1e-6);
+    Frame zUp = Frame.Y_UP_METRE.withUp(SignedAxis.PLUS_Z).withMetresPerUnit(0.01);
+    Scene other = boxes().toBuilder().frame(zUp, FrameSource.STATED, FrameSource.STATED).build();
+    Scene far = done(other, "pivot", Map.of("to", "point", "x", 7.0, "y", -1.0, "z", 2.0), 6);
+    assertEquals(0, place(far, 6).distance(700, -200, -100), 1e-6);
+  }
+
+  @Test
+  void eachPartIsCentredOrGroundedByItsOwnBox() {
+    Scene onto = done(boxes(), "centre", Map.of("what", "all", "parts", "each"), 5, 6);
+    for (int id : List.of(5, 6)) {
+      Bounds box = Placement.bounds(onto, new Selection(List.of(id)));
+      assertEquals(0, box.centre().length(), 1e-6);
+    }
+    Scene over = done(boxes(), "centre", Map.of("what", "ground", "parts", "each"));
+    Bounds box = Placement.bounds(over, new Selection(List.of(6)));
+    assertEquals(0, box.centre().distance(0, 1.5, 0), 1e-6);
+    Scene ground = done(boxes(), "ground", Map.of("parts", "each"), 6);
+    assertEquals(0, Placement.bounds(ground, new Selection(List.of(6))).minY(), 1e-6);
+    assertEquals(0.5, Placement.bounds(ground, new Selection(List.of(5))).minY(), 1e-6);
+  }
+
+  @Test
+  void inPlaceEachPartsOwnNumbersMoveAndThePictureStays() {
+    Scene centred =
+        done(boxes(), "centre", Map.of("what", "all", "parts", "each", "keep", "transform"), 5, 6);
+    assertEquals(0, place(centred, 6).distance(4.5, 1.5, 1.5), 1e-6);
+    for (PolygonMesh mesh : centred.meshes()) {
+      assertEquals(0, mesh.points().bounds().centre().length(), 1e-6);
+    }
+    Scene based = done(boxes(), "ground", Map.of("parts", "each", "keep", "transform"), 6);
+    // Only the height of the pivot changes; here it stood at the base already.
+    assertEquals(0, place(based, 6).distance(4, 0.5, 0), 1e-6);
+    for (Scene far : List.of(centred, based)) {
+      assertEquals(0, WorldSurface.difference(still(boxes()), still(far)), 1e-6);
+    }
+    assertTrue(
+        refusal(
+                boxes().toBuilder().nodes(boxes().nodes().subList(0, 1)).build(),
+                "centre",
+                Map.of("what", "all", "parts", "each"))
+            .contains("None of the chosen parts"));
   }
 
   /** A wheel that turns about a point beside its middle turns about the middle afterwards. */

@@ -43,6 +43,9 @@ class PictureStaysTest {
         Arguments.of("split", Map.of("by", "islands"), EXACT),
         Arguments.of("pivot", Map.of("to", "box", "height", "base", "side", "left"), SAMPLED),
         Arguments.of("pivot", Map.of("to", "origin", "snap", 0.25), SAMPLED),
+        Arguments.of("pivot", Map.of("to", "point", "x", 0.3, "z", -1.5), SAMPLED),
+        Arguments.of(
+            "centre", Map.of("what", "all", "parts", "each", "keep", "transform"), SAMPLED),
         Arguments.of("pivot", Map.of("to", "mirror"), SAMPLED),
         Arguments.of("reset", Map.of("what", "scale"), EXACT),
         Arguments.of("reset", Map.of("what", "rotation"), EXACT),
@@ -76,7 +79,7 @@ class PictureStaysTest {
       if (failure != null) {
         assertTrue(failure.length() > 30, failure);
         assertTrue(
-            Set.of("merge", "reset", "ground", "pivot", "morphRest").contains(kind),
+            Set.of("merge", "reset", "ground", "centre", "pivot", "morphRest").contains(kind),
             kind + " refused: " + failure);
         continue;
       }

@@ -13,6 +13,15 @@ import ferry.stone.core.work.Progress;
 
 /** Says which way the source's front looks and which hand its axes have. No number changes. */
 public final class SourceFront extends BasicStep<SourceFront.Params> {
+  private static final Field HAND_CHOICE =
+      Field.choice(
+          "hand",
+          "Hand",
+          "Left-handed axes mirror the asset on the way to a right-handed shore.",
+          "right",
+          "right-handed",
+          "left",
+          "left-handed");
 
   /**
    * @param front axis as text: {@code z}, {@code -y}; not along the up axis
@@ -25,7 +34,7 @@ public final class SourceFront extends BasicStep<SourceFront.Params> {
         throw new IllegalArgumentException(
             "front must be one of x, -x, y, -y, z, -z, not \"" + front + "\"");
       }
-      hand = Field.oneOf("hand", hand == null ? "right" : hand, "right", "left");
+      hand = HAND_CHOICE.chosen(hand);
     }
   }
 
@@ -53,14 +62,7 @@ public final class SourceFront extends BasicStep<SourceFront.Params> {
             "Y",
             "-y",
             "−Y"),
-        Field.choice(
-            "hand",
-            "Hand",
-            "Left-handed axes mirror the asset on the way to a right-handed shore.",
-            "right",
-            "right-handed",
-            "left",
-            "left-handed"));
+        HAND_CHOICE);
   }
 
   @Override

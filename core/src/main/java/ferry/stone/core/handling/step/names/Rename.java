@@ -31,6 +31,35 @@ import java.util.regex.PatternSyntaxException;
  * ids, so they follow; clips that move a morph target by its name follow it.
  */
 public final class Rename extends BasicStep<Rename.Params> {
+  private static final Field WHAT_CHOICE =
+      Field.choice(
+          "what",
+          "Names of",
+          "Which names change.",
+          "parts",
+          "parts",
+          "materials",
+          "materials",
+          "clips",
+          "clips",
+          "morphs",
+          "morph targets");
+  private static final Field HOW_CHOICE =
+      Field.choice(
+          "how",
+          "How",
+          "How new names are made.",
+          "replace",
+          "replace a text",
+          "regex",
+          "replace by a regular expression",
+          "affix",
+          "add before or behind",
+          "unique",
+          "make unique",
+          "rules",
+          "by rules of the shore");
+
   private static final int LISTED = 200;
   private static final int LONGEST = 10_000;
 
@@ -54,10 +83,8 @@ public final class Rename extends BasicStep<Rename.Params> {
       String allowed,
       int longest) {
     public Params {
-      what =
-          Field.oneOf(
-              "what", what == null ? "parts" : what, "parts", "materials", "clips", "morphs");
-      Field.oneOf("how", how, "replace", "regex", "affix", "unique", "rules");
+      what = WHAT_CHOICE.chosen(what);
+      HOW_CHOICE.checked(how);
       find = find == null ? "" : find;
       with = with == null ? "" : with;
       prefix = prefix == null ? "" : prefix;
@@ -85,38 +112,18 @@ public final class Rename extends BasicStep<Rename.Params> {
             + " becomes is listed at the handling.",
         Params.class,
         true,
-        Field.choice(
-            "what",
-            "Names of",
-            "Which names change.",
-            "parts",
-            "parts",
-            "materials",
-            "materials",
-            "clips",
-            "clips",
-            "morphs",
-            "morph targets"),
-        Field.choice(
-            "how",
-            "How",
-            "How new names are made.",
-            "replace",
-            "replace a text",
-            "regex",
-            "replace by a regular expression",
-            "affix",
-            "add before or behind",
-            "unique",
-            "make unique",
-            "rules",
-            "by rules of the shore"),
-        Field.text("find", "Find", "", "Text or regular expression to replace."),
-        Field.text("with", "Replace with", "", "$1 is the first group of a regular expression."),
-        Field.text("prefix", "Before", "", "Put in front of every name."),
-        Field.text("suffix", "Behind", "", "Put behind every name."),
-        Field.text("allowed", "Allowed", NameRules.PLAIN, "Characters that may stand in a name."),
-        Field.number("longest", "Longest", "", 0, LONGEST, 0, "Most characters; 0 for any."));
+        WHAT_CHOICE,
+        HOW_CHOICE,
+        Field.text("find", "Find", "", "Text or regular expression to replace.")
+            .when("how=replace|regex"),
+        Field.text("with", "Replace with", "", "$1 is the first group of a regular expression.")
+            .when("how=replace|regex"),
+        Field.text("prefix", "Before", "", "Put in front of every name.").when("how=affix"),
+        Field.text("suffix", "Behind", "", "Put behind every name.").when("how=affix"),
+        Field.text("allowed", "Allowed", NameRules.PLAIN, "Characters that may stand in a name.")
+            .when("how=rules"),
+        Field.number("longest", "Longest", "", 0, LONGEST, 0, "Most characters; 0 for any.")
+            .when("how=rules"));
   }
 
   @Override

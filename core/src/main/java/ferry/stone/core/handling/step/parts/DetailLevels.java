@@ -24,6 +24,15 @@ import org.joml.Matrix4d;
  * the step says, never the order in which the parts happened to be made.
  */
 public final class DetailLevels extends BasicStep<DetailLevels.Params> {
+  private static final Field MEASURE_CHOICE =
+      Field.choice(
+          "measure",
+          "Thresholds are",
+          "What tells when a level ends.",
+          "screen",
+          "parts of the picture's height",
+          "distance",
+          "distances in metres");
 
   /**
    * @param name of the group
@@ -38,7 +47,7 @@ public final class DetailLevels extends BasicStep<DetailLevels.Params> {
       name = name == null || name.isBlank() ? "levels" : name.strip();
       order = order == null ? "" : order.strip();
       thresholds = thresholds == null ? "" : thresholds.strip();
-      measure = Field.oneOf("measure", measure == null ? "screen" : measure, "screen", "distance");
+      measure = MEASURE_CHOICE.chosen(measure);
       numbers(thresholds, measure);
     }
 
@@ -85,14 +94,7 @@ public final class DetailLevels extends BasicStep<DetailLevels.Params> {
             "Order",
             "",
             "Names of the levels, the finest first; empty for the order in which you picked them."),
-        Field.choice(
-            "measure",
-            "Thresholds are",
-            "What tells when a level ends.",
-            "screen",
-            "parts of the picture's height",
-            "distance",
-            "distances in metres"),
+        MEASURE_CHOICE,
         Field.text("thresholds", "Thresholds", "", "Like 0.5, 0.2 for three levels."));
   }
 

@@ -21,6 +21,17 @@ import org.joml.Vector3d;
 
 /** Puts chosen parts under a new group. The picture stays. */
 public final class GroupParts extends BasicStep<GroupParts.Params> {
+  private static final Field AT_CHOICE =
+      Field.choice(
+          "at",
+          "Pivot",
+          "The point that the group turns about.",
+          "parent",
+          "as the parent's",
+          "centre",
+          "middle of the parts",
+          "base",
+          "middle of their base");
 
   /**
    * @param name of the group
@@ -29,7 +40,7 @@ public final class GroupParts extends BasicStep<GroupParts.Params> {
   public record Params(String name, String at) {
     public Params {
       name = name == null || name.isBlank() ? "group" : name.strip();
-      at = Field.oneOf("at", at == null ? "parent" : at, "parent", "centre", "base");
+      at = AT_CHOICE.chosen(at);
     }
   }
 
@@ -42,16 +53,7 @@ public final class GroupParts extends BasicStep<GroupParts.Params> {
         Params.class,
         true,
         Field.text("name", "Name", "group", "Name of the group."),
-        Field.choice(
-            "at",
-            "Pivot",
-            "The point that the group turns about.",
-            "parent",
-            "as the parent's",
-            "centre",
-            "middle of the parts",
-            "base",
-            "middle of their base"));
+        AT_CHOICE);
   }
 
   @Override

@@ -22,13 +22,22 @@ import java.util.Set;
  * Makes copies of meshes that several parts share, or lets parts share meshes that are the same.
  */
 public final class Instances extends BasicStep<Instances.Params> {
+  private static final Field TO_CHOICE =
+      Field.choice(
+          "to",
+          "To",
+          "Shared meshes are changed together, copies one by one.",
+          "share",
+          "share equal meshes",
+          "copies",
+          "a copy for each part");
 
   /**
    * @param to {@code share}: equal meshes become one; {@code copies}: every part gets its own
    */
   public record Params(String to) {
     public Params {
-      Field.oneOf("to", to, "share", "copies");
+      TO_CHOICE.checked(to);
     }
   }
 
@@ -40,14 +49,7 @@ public final class Instances extends BasicStep<Instances.Params> {
         "Lets parts with the same mesh share it, which makes files small; or gives each its own.",
         Params.class,
         true,
-        Field.choice(
-            "to",
-            "To",
-            "Shared meshes are changed together, copies one by one.",
-            "share",
-            "share equal meshes",
-            "copies",
-            "a copy for each part"));
+        TO_CHOICE);
   }
 
   @Override

@@ -12,6 +12,15 @@ import org.joml.Matrix4d;
 
 /** Hangs chosen parts on another part, such as a prop on the joint of a hand. */
 public final class ParentParts extends BasicStep<ParentParts.Params> {
+  private static final Field KEEP_CHOICE =
+      Field.choice(
+          "keep",
+          "Keep",
+          "Kept numbers put a part where the new parent has it.",
+          "place",
+          "where they stand",
+          "numbers",
+          "their own numbers");
 
   /**
    * @param parent id of the new parent, 0 for none
@@ -19,7 +28,7 @@ public final class ParentParts extends BasicStep<ParentParts.Params> {
    */
   public record Params(int parent, String keep) {
     public Params {
-      keep = Field.oneOf("keep", keep == null ? "place" : keep, "place", "numbers");
+      keep = KEEP_CHOICE.chosen(keep);
     }
   }
 
@@ -41,14 +50,7 @@ public final class ParentParts extends BasicStep<ParentParts.Params> {
             java.util.List.of(),
             0,
             "The new parent; none makes them roots."),
-        Field.choice(
-            "keep",
-            "Keep",
-            "Kept numbers put a part where the new parent has it.",
-            "place",
-            "where they stand",
-            "numbers",
-            "their own numbers"));
+        KEEP_CHOICE);
   }
 
   @Override

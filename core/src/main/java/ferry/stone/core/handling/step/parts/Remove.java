@@ -27,24 +27,43 @@ import java.util.regex.Pattern;
 
 /** Takes away what the destination has no use for; every removal is listed. */
 public final class Remove extends BasicStep<Remove.Params> {
-  private static final String[] WHAT = {
-    "unusedMaterials",
-    "unusedVertices",
-    "emptyGroups",
-    "parts",
-    "attributes",
-    "normals",
-    "colours",
-    "uvs",
-    "brokenVertices",
-    "degenerateFaces",
-    "duplicateFaces",
-    "morphs",
-    "clips",
-    "cameras",
-    "lights",
-    "properties"
-  };
+  private static final Field WHAT_CHOICE =
+      Field.choice(
+          "what",
+          "What",
+          "What goes.",
+          "unusedMaterials",
+          "unused materials and textures",
+          "unusedVertices",
+          "unused vertices",
+          "emptyGroups",
+          "empty groups",
+          "parts",
+          "the chosen parts",
+          "brokenVertices",
+          "vertices that are no numbers",
+          "degenerateFaces",
+          "faces without area",
+          "duplicateFaces",
+          "duplicate faces",
+          "attributes",
+          "custom attributes",
+          "normals",
+          "normals",
+          "colours",
+          "vertex colours",
+          "uvs",
+          "UV sets",
+          "morphs",
+          "morph targets",
+          "clips",
+          "clips",
+          "cameras",
+          "cameras",
+          "lights",
+          "lights",
+          "properties",
+          "custom values");
 
   /**
    * @param what one of the choices
@@ -53,7 +72,7 @@ public final class Remove extends BasicStep<Remove.Params> {
    */
   public record Params(String what, String named) {
     public Params {
-      Field.oneOf("what", what, WHAT);
+      WHAT_CHOICE.checked(what);
       named = named == null ? "" : named.strip();
     }
 
@@ -70,42 +89,7 @@ public final class Remove extends BasicStep<Remove.Params> {
         "Takes away unused or unwanted things; each is listed.",
         Params.class,
         true,
-        Field.choice(
-            "what",
-            "What",
-            "What goes.",
-            "unusedMaterials",
-            "unused materials and textures",
-            "unusedVertices",
-            "unused vertices",
-            "emptyGroups",
-            "empty groups",
-            "parts",
-            "the chosen parts",
-            "brokenVertices",
-            "vertices that are no numbers",
-            "degenerateFaces",
-            "faces without area",
-            "duplicateFaces",
-            "duplicate faces",
-            "attributes",
-            "custom attributes",
-            "normals",
-            "normals",
-            "colours",
-            "vertex colours",
-            "uvs",
-            "UV sets",
-            "morphs",
-            "morph targets",
-            "clips",
-            "clips",
-            "cameras",
-            "cameras",
-            "lights",
-            "lights",
-            "properties",
-            "custom values"),
+        WHAT_CHOICE,
         Field.text(
             "named",
             "Named",

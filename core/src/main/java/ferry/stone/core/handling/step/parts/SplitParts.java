@@ -37,6 +37,26 @@ import java.util.Map;
  * moves it stays.
  */
 public final class SplitParts extends BasicStep<SplitParts.Params> {
+  private static final Field BY_CHOICE =
+      Field.choice(
+          "by",
+          "By",
+          "What becomes a part.",
+          "pieces",
+          "loose pieces",
+          "places",
+          "loose pieces, seams closed",
+          "material",
+          "material",
+          "set",
+          "face set",
+          "object",
+          "object it was merged from",
+          "islands",
+          "UV island",
+          "faces",
+          "picked faces");
+
   private static final int MOST_PARTS = 20_000;
 
   /**
@@ -47,7 +67,7 @@ public final class SplitParts extends BasicStep<SplitParts.Params> {
    */
   public record Params(String by, String faces) {
     public Params {
-      Field.oneOf("by", by, "pieces", "places", "material", "set", "object", "islands", "faces");
+      BY_CHOICE.checked(by);
       faces = faces == null ? "" : faces;
     }
   }
@@ -61,25 +81,8 @@ public final class SplitParts extends BasicStep<SplitParts.Params> {
             + " Weights, morph targets and materials stay.",
         Params.class,
         true,
-        Field.choice(
-            "by",
-            "By",
-            "What becomes a part.",
-            "pieces",
-            "loose pieces",
-            "places",
-            "loose pieces, seams closed",
-            "material",
-            "material",
-            "set",
-            "face set",
-            "object",
-            "object it was merged from",
-            "islands",
-            "UV island",
-            "faces",
-            "picked faces"),
-        Field.pick("faces", "Faces", "faces", "Pick them in the view, for picked faces only."));
+        BY_CHOICE,
+        Field.pick("faces", "Faces", "faces", "Pick them in the view.").when("by=faces"));
   }
 
   @Override

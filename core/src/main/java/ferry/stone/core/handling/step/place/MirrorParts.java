@@ -24,6 +24,37 @@ import org.joml.Vector3d;
  * round, so that no negative scale is left; the pivot goes to the mirrored place.
  */
 public final class MirrorParts extends BasicStep<MirrorParts.Params> {
+  private static final Field ACROSS_CHOICE =
+      Field.choice(
+          "across",
+          "Across",
+          "The direction that turns over.",
+          "side",
+          "left and right",
+          "up",
+          "top and bottom",
+          "front",
+          "front and back");
+  private static final Field ABOUT_CHOICE =
+      Field.choice(
+          "about",
+          "About",
+          "Where the mirror stands.",
+          "origin",
+          "the origin",
+          "centre",
+          "middle of the parts",
+          "pivot",
+          "each part's pivot");
+  private static final Field RESULT_CHOICE =
+      Field.choice(
+          "result",
+          "Result",
+          "What is left.",
+          "copy",
+          "a mirrored copy beside",
+          "move",
+          "the parts themselves");
 
   /**
    * @param across {@code side} (left and right), {@code up} or {@code front}: the direction that
@@ -34,9 +65,9 @@ public final class MirrorParts extends BasicStep<MirrorParts.Params> {
    */
   public record Params(String across, String about, String result) {
     public Params {
-      across = Field.oneOf("across", across == null ? "side" : across, "side", "up", "front");
-      about = Field.oneOf("about", about == null ? "origin" : about, "origin", "centre", "pivot");
-      result = Field.oneOf("result", result == null ? "copy" : result, "copy", "move");
+      across = ACROSS_CHOICE.chosen(across);
+      about = ABOUT_CHOICE.chosen(about);
+      result = RESULT_CHOICE.chosen(result);
     }
   }
 
@@ -48,34 +79,9 @@ public final class MirrorParts extends BasicStep<MirrorParts.Params> {
         "Mirrors the chosen parts to the other side, without leaving a negative scale.",
         Params.class,
         true,
-        Field.choice(
-            "result",
-            "Result",
-            "What is left.",
-            "copy",
-            "a mirrored copy beside",
-            "move",
-            "the parts themselves"),
-        Field.choice(
-            "across",
-            "Across",
-            "The direction that turns over.",
-            "side",
-            "left and right",
-            "up",
-            "top and bottom",
-            "front",
-            "front and back"),
-        Field.choice(
-            "about",
-            "About",
-            "Where the mirror stands.",
-            "origin",
-            "the origin",
-            "centre",
-            "middle of the parts",
-            "pivot",
-            "each part's pivot"));
+        RESULT_CHOICE,
+        ACROSS_CHOICE,
+        ABOUT_CHOICE);
   }
 
   @Override

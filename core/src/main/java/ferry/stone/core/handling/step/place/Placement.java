@@ -8,6 +8,7 @@ import ferry.stone.core.scene.SceneBuilder;
 import ferry.stone.core.scene.node.LocalTransform;
 import ferry.stone.core.scene.node.Node;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import org.joml.Matrix4d;
 import org.joml.Matrix4dc;
@@ -75,6 +76,23 @@ public final class Placement {
       }
     }
     return bounds;
+  }
+
+  /** The box of every node with all that hangs on it, by its place. */
+  static Bounds[] boxesBelow(Scene scene) {
+    Bounds[] boxes = new Bounds[scene.nodes().size()];
+    Arrays.fill(boxes, Bounds.EMPTY);
+    var places = scene.nodePlaces();
+    for (Scene.ShownMesh shown : scene.shownMeshes()) {
+      boxes[places.get(shown.node().id())] = shown.mesh().points().bounds(shown.world());
+    }
+    for (int i = boxes.length - 1; i >= 0; i--) {
+      int parent = scene.nodes().get(i).parent();
+      if (parent >= 0) {
+        boxes[parent] = boxes[parent].union(boxes[i]);
+      }
+    }
+    return boxes;
   }
 
   /** A rotation given in the Y-up frame of the view, in the scene's own frame. */

@@ -29,13 +29,24 @@ import org.joml.Vector3d;
  * move; skinned meshes are left as they are.
  */
 public final class ResetTransforms extends BasicStep<ResetTransforms.Params> {
+  private static final Field WHAT_CHOICE =
+      Field.choice(
+          "what",
+          "Bake",
+          "What goes into the vertices.",
+          "scale",
+          "scale",
+          "rotation",
+          "rotation and scale",
+          "all",
+          "place, rotation and scale");
 
   /**
    * @param what {@code scale}, {@code rotation} (with the scale) or {@code all}
    */
   public record Params(String what) {
     public Params {
-      Field.oneOf("what", what, "scale", "rotation", "all");
+      WHAT_CHOICE.checked(what);
     }
   }
 
@@ -48,16 +59,7 @@ public final class ResetTransforms extends BasicStep<ResetTransforms.Params> {
             + " Of joints the scale goes into the skins they move. The picture stays.",
         Params.class,
         true,
-        Field.choice(
-            "what",
-            "Bake",
-            "What goes into the vertices.",
-            "scale",
-            "scale",
-            "rotation",
-            "rotation and scale",
-            "all",
-            "place, rotation and scale"));
+        WHAT_CHOICE);
   }
 
   @Override

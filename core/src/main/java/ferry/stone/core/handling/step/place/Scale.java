@@ -14,6 +14,18 @@ import org.joml.Vector3d;
 
 /** Makes the whole scene or chosen parts larger or smaller. */
 public final class Scale extends BasicStep<Scale.Params> {
+  static final Field ABOUT_CHOICE =
+      Field.choice(
+          "about",
+          "About",
+          "What stays where it is.",
+          "origin",
+          "the origin",
+          "centre",
+          "the middle",
+          "base",
+          "the middle of the base");
+
   private static final double LOWEST = 1e-6;
   private static final double HIGHEST = 1e6;
 
@@ -26,7 +38,7 @@ public final class Scale extends BasicStep<Scale.Params> {
       if (!(factor >= LOWEST && factor <= HIGHEST)) {
         throw new IllegalArgumentException("factor must be 0.000001 to 1000000, not " + factor);
       }
-      about = Field.oneOf("about", about == null ? "origin" : about, "origin", "centre", "base");
+      about = ABOUT_CHOICE.chosen(about);
     }
   }
 
@@ -40,20 +52,7 @@ public final class Scale extends BasicStep<Scale.Params> {
         true,
         Field.number(
             "factor", "Factor", "×", LOWEST, HIGHEST, 1, "2 is twice as large, 0.01 a hundredth."),
-        aboutField());
-  }
-
-  static Field aboutField() {
-    return Field.choice(
-        "about",
-        "About",
-        "What stays where it is.",
-        "origin",
-        "the origin",
-        "centre",
-        "the middle",
-        "base",
-        "the middle of the base");
+        ABOUT_CHOICE);
   }
 
   /** The point that stays. */

@@ -11,6 +11,20 @@ import ferry.stone.core.work.Progress;
 
 /** Scales so that one side of the box has a given length. */
 public final class ScaleToSize extends BasicStep<ScaleToSize.Params> {
+  private static final Field SIDE_CHOICE =
+      Field.choice(
+          "side",
+          "Side",
+          "Which side of the box gets that length.",
+          "height",
+          "height",
+          "width",
+          "width",
+          "depth",
+          "depth",
+          "largest",
+          "the largest");
+
   private static final double LOWEST = 1e-4;
   private static final double HIGHEST = 1e5;
 
@@ -25,8 +39,8 @@ public final class ScaleToSize extends BasicStep<ScaleToSize.Params> {
         throw new IllegalArgumentException("size must be 0.0001 m to 100000 m, not " + size);
       }
       side = side == null ? "height" : side;
-      Field.oneOf("side", side, "height", "width", "depth", "largest");
-      about = Field.oneOf("about", about == null ? "origin" : about, "origin", "centre", "base");
+      SIDE_CHOICE.checked(side);
+      about = Scale.ABOUT_CHOICE.chosen(about);
     }
   }
 
@@ -39,19 +53,8 @@ public final class ScaleToSize extends BasicStep<ScaleToSize.Params> {
         Params.class,
         true,
         Field.number("size", "Length", "m", LOWEST, HIGHEST, 1.75, "Wanted length of the side."),
-        Field.choice(
-            "side",
-            "Side",
-            "Which side of the box gets that length.",
-            "height",
-            "height",
-            "width",
-            "width",
-            "depth",
-            "depth",
-            "largest",
-            "the largest"),
-        Scale.aboutField());
+        SIDE_CHOICE,
+        Scale.ABOUT_CHOICE);
   }
 
   @Override

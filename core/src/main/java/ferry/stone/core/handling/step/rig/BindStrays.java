@@ -18,6 +18,15 @@ import java.util.Set;
 
 /** Gives vertices of skinned meshes that no joint moves the joints of their neighbours. */
 public final class BindStrays extends BasicStep<BindStrays.Params> {
+  private static final Field TO_CHOICE =
+      Field.choice(
+          "to",
+          "To",
+          "Whose joints they get.",
+          "near",
+          "the nearest bound vertex",
+          "first",
+          "the skin's first joint");
 
   /**
    * @param to {@code near} (the joints of the nearest vertex that has some, along the surface
@@ -25,7 +34,7 @@ public final class BindStrays extends BasicStep<BindStrays.Params> {
    */
   public record Params(String to) {
     public Params {
-      to = Field.oneOf("to", to == null ? "near" : to, "near", "first");
+      to = TO_CHOICE.chosen(to);
     }
   }
 
@@ -38,14 +47,7 @@ public final class BindStrays extends BasicStep<BindStrays.Params> {
             + " that they go along.",
         Params.class,
         true,
-        Field.choice(
-            "to",
-            "To",
-            "Whose joints they get.",
-            "near",
-            "the nearest bound vertex",
-            "first",
-            "the skin's first joint"));
+        TO_CHOICE);
   }
 
   @Override

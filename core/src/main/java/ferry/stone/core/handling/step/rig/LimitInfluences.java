@@ -19,6 +19,16 @@ import java.util.Set;
  * Keeps the strongest joints of every vertex and scales their weights to the sum they had, or 1.
  */
 public final class LimitInfluences extends BasicStep<LimitInfluences.Params> {
+  private static final Field SUM_CHOICE =
+      Field.choice(
+          "sum",
+          "Weights",
+          "What the weights of a vertex add up to afterwards.",
+          "keep",
+          "add up as before",
+          "one",
+          "add up to 1");
+
   private static final int MOST = 64;
   private static final double SUM = 1e-4;
 
@@ -29,7 +39,7 @@ public final class LimitInfluences extends BasicStep<LimitInfluences.Params> {
   public record Params(int most, String sum) {
     public Params {
       Field.within("most", most, 1, MOST);
-      sum = Field.oneOf("sum", sum == null ? "keep" : sum, "keep", "one");
+      sum = SUM_CHOICE.chosen(sum);
     }
   }
 
@@ -42,14 +52,7 @@ public final class LimitInfluences extends BasicStep<LimitInfluences.Params> {
         Params.class,
         true,
         Field.number("most", "At most", "joints", 1, MOST, 4, "Viewers often evaluate 4 only."),
-        Field.choice(
-            "sum",
-            "Weights",
-            "What the weights of a vertex add up to afterwards.",
-            "keep",
-            "add up as before",
-            "one",
-            "add up to 1"));
+        SUM_CHOICE);
   }
 
   @Override

@@ -22,6 +22,15 @@ import java.util.Map;
 
 /** Takes morph targets out of effect at rest: to zero, or with their shape in the base. */
 public final class MorphsAtRest extends BasicStep<MorphsAtRest.Params> {
+  private static final Field HOW_CHOICE =
+      Field.choice(
+          "how",
+          "How",
+          "What becomes of the shape that shows now.",
+          "zero",
+          "off: the base shape shows",
+          "bake",
+          "into the base: what shows stays");
 
   /**
    * @param how {@code zero} (the base shape shows) or {@code bake} (what shows stays)
@@ -29,7 +38,7 @@ public final class MorphsAtRest extends BasicStep<MorphsAtRest.Params> {
    */
   public record Params(String how, String named) {
     public Params {
-      how = Field.oneOf("how", how == null ? "zero" : how, "zero", "bake");
+      how = HOW_CHOICE.chosen(how);
       named = named == null ? "" : named.strip();
     }
 
@@ -47,14 +56,7 @@ public final class MorphsAtRest extends BasicStep<MorphsAtRest.Params> {
             + " as before.",
         Params.class,
         true,
-        Field.choice(
-            "how",
-            "How",
-            "What becomes of the shape that shows now.",
-            "zero",
-            "off: the base shape shows",
-            "bake",
-            "into the base: what shows stays"),
+        HOW_CHOICE,
         Field.text("named", "Named", "", "Names of the targets, like smile*; empty for all."));
   }
 

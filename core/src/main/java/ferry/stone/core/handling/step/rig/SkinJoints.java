@@ -24,6 +24,16 @@ import java.util.Set;
  * the hierarchy, so clips and what hangs on them stay too.
  */
 public final class SkinJoints extends BasicStep<SkinJoints.Params> {
+  private static final Field KEEP_CHOICE =
+      Field.choice(
+          "keep",
+          "Keep",
+          "Which joints stay.",
+          "used",
+          "all that move a vertex",
+          "most",
+          "at most a number");
+
   private static final int MOST = 10_000;
 
   /**
@@ -32,7 +42,7 @@ public final class SkinJoints extends BasicStep<SkinJoints.Params> {
    */
   public record Params(String keep, int most) {
     public Params {
-      keep = Field.oneOf("keep", keep == null ? "used" : keep, "used", "most");
+      keep = KEEP_CHOICE.chosen(keep);
       Field.within("most", most, 1, MOST);
     }
   }
@@ -46,14 +56,7 @@ public final class SkinJoints extends BasicStep<SkinJoints.Params> {
             + " to the joint above; the hierarchy and clips stay.",
         Params.class,
         true,
-        Field.choice(
-            "keep",
-            "Keep",
-            "Which joints stay.",
-            "used",
-            "all that move a vertex",
-            "most",
-            "at most a number"),
+        KEEP_CHOICE,
         Field.number("most", "At most", "joints", 1, MOST, 60, "For at most a number only."));
   }
 

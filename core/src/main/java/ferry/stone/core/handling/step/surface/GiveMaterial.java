@@ -20,6 +20,10 @@ import java.util.Map;
 
 /** Gives faces a material: one that is there, or a new plain one. */
 public final class GiveMaterial extends BasicStep<GiveMaterial.Params> {
+  private static final Field FACES_CHOICE =
+      Field.choice(
+          "faces", "Faces", "Which faces get it.", "without", "that have none", "all", "all");
+
   private static final double GREY = 0.5;
   private static final double CUTOFF = 0.5;
 
@@ -33,7 +37,7 @@ public final class GiveMaterial extends BasicStep<GiveMaterial.Params> {
       if (name.isEmpty() || name.length() > 120) {
         throw new IllegalArgumentException("the material's name must have 1 to 120 characters");
       }
-      faces = Field.oneOf("faces", faces == null ? "without" : faces, "without", "all");
+      faces = FACES_CHOICE.chosen(faces);
     }
   }
 
@@ -46,8 +50,7 @@ public final class GiveMaterial extends BasicStep<GiveMaterial.Params> {
         Params.class,
         true,
         Field.text("name", "Material", "plain", "Name of one that is there, or of a new one."),
-        Field.choice(
-            "faces", "Faces", "Which faces get it.", "without", "that have none", "all", "all"));
+        FACES_CHOICE);
   }
 
   @Override

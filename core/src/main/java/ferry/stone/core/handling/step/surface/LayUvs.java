@@ -19,6 +19,24 @@ import org.joml.Matrix3d;
 
 /** Gives meshes UVs from six sides, or moves the islands that are there into the square. */
 public final class LayUvs extends BasicStep<LayUvs.Params> {
+  private static final Field HOW_CHOICE =
+      Field.choice(
+          "how",
+          "How",
+          "Packed islands lie side by side, none over another.",
+          "box",
+          "new, from six sides, packed",
+          "tile",
+          "new, from six sides, tiling",
+          "fill",
+          "new, only where UVs are missing",
+          "pack",
+          "pack the islands there are",
+          "tiles",
+          "move islands by whole tiles",
+          "fit",
+          "fit the whole set into the square");
+
   private static final double LARGEST = 10_000;
 
   /**
@@ -31,7 +49,7 @@ public final class LayUvs extends BasicStep<LayUvs.Params> {
    */
   public record Params(String how, double size, String named) {
     public Params {
-      Field.oneOf("how", how, "box", "tile", "fill", "pack", "tiles", "fit");
+      HOW_CHOICE.checked(how);
       Field.within("size", size, 0.001, LARGEST);
       named = named == null ? "" : named.strip();
     }
@@ -45,24 +63,9 @@ public final class LayUvs extends BasicStep<LayUvs.Params> {
         "Gives meshes UVs from six sides, or puts the islands of a UV set into the 0–1 square.",
         Params.class,
         true,
-        Field.choice(
-            "how",
-            "How",
-            "Packed islands lie side by side, none over another.",
-            "box",
-            "new, from six sides, packed",
-            "tile",
-            "new, from six sides, tiling",
-            "fill",
-            "new, only where UVs are missing",
-            "pack",
-            "pack the islands there are",
-            "tiles",
-            "move islands by whole tiles",
-            "fit",
-            "fit the whole set into the square"),
-        Field.number(
-            "size", "Tile", "m", 0.001, LARGEST, 1, "Side of one tile, for UVs that tile."),
+        HOW_CHOICE,
+        Field.number("size", "Tile", "m", 0.001, LARGEST, 1, "Side of one tile.")
+            .when("how=tile|fill"),
         Field.text(
             "named",
             "UV set",

@@ -15,6 +15,18 @@ import ferry.stone.core.work.Progress;
 
 /** Computes normals: smooth where faces meet at less than an angle or belong to one group. */
 public final class RecomputeNormals extends BasicStep<RecomputeNormals.Params> {
+  private static final Field FROM_CHOICE =
+      Field.choice(
+          "from",
+          "By",
+          "What tells smooth from hard.",
+          "angle",
+          "the angle between faces",
+          "groups",
+          "smoothing groups, hard edges",
+          "missing",
+          "keep; the angle where none are");
+
   private static final double MOST = 180;
 
   /**
@@ -28,7 +40,7 @@ public final class RecomputeNormals extends BasicStep<RecomputeNormals.Params> {
       if (!(angle >= 0 && angle <= MOST)) {
         throw new IllegalArgumentException("angle must be 0 to 180, not " + angle);
       }
-      from = Field.oneOf("from", from == null ? "angle" : from, "angle", "groups", "missing");
+      from = FROM_CHOICE.chosen(from);
     }
   }
 
@@ -41,16 +53,7 @@ public final class RecomputeNormals extends BasicStep<RecomputeNormals.Params> {
             + " since fewer corners split.",
         Params.class,
         true,
-        Field.choice(
-            "from",
-            "By",
-            "What tells smooth from hard.",
-            "angle",
-            "the angle between faces",
-            "groups",
-            "smoothing groups, hard edges",
-            "missing",
-            "keep; the angle where none are"),
+        FROM_CHOICE,
         Field.number(
             "angle", "Angle", "°", 0, MOST, 40, "Faces that meet at more than this stay hard."));
   }

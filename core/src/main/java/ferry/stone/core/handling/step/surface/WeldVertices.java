@@ -14,6 +14,25 @@ import java.util.Map;
 
 /** Joins vertices that stand closer than a distance. */
 public final class WeldVertices extends BasicStep<WeldVertices.Params> {
+  private static final Field WHERE_CHOICE =
+      Field.choice(
+          "where",
+          "Where",
+          "Which vertices join.",
+          "all",
+          "everywhere",
+          "borders",
+          "along open borders");
+  private static final Field SEAMS_CHOICE =
+      Field.choice(
+          "seams",
+          "Seams",
+          "Kept seams let UVs, colours and hard edges differ at a joined vertex.",
+          "keep",
+          "keep UVs and shading",
+          "drop",
+          "one value a vertex");
+
   private static final double FARTHEST = 1000;
 
   /**
@@ -25,8 +44,8 @@ public final class WeldVertices extends BasicStep<WeldVertices.Params> {
   public record Params(double distance, String where, String seams) {
     public Params {
       Field.within("distance", distance, 0, FARTHEST);
-      where = Field.oneOf("where", where == null ? "all" : where, "all", "borders");
-      seams = Field.oneOf("seams", seams == null ? "keep" : seams, "keep", "drop");
+      where = WHERE_CHOICE.chosen(where);
+      seams = SEAMS_CHOICE.chosen(seams);
     }
   }
 
@@ -47,22 +66,8 @@ public final class WeldVertices extends BasicStep<WeldVertices.Params> {
             FARTHEST,
             0.1,
             "Vertices at most this far apart join."),
-        Field.choice(
-            "where",
-            "Where",
-            "Which vertices join.",
-            "all",
-            "everywhere",
-            "borders",
-            "along open borders"),
-        Field.choice(
-            "seams",
-            "Seams",
-            "Kept seams let UVs, colours and hard edges differ at a joined vertex.",
-            "keep",
-            "keep UVs and shading",
-            "drop",
-            "one value a vertex"));
+        WHERE_CHOICE,
+        SEAMS_CHOICE);
   }
 
   @Override
