@@ -31,6 +31,10 @@ export function LookThrough({ side, stage }: { side: SideView; stage: Stage }) {
       perspective.near = Math.max(away * 1e-3, 1e-5);
       perspective.far = away * 20;
       perspective.updateProjectionMatrix();
+      // A shifted lens sees a window beside the middle: the frustum's sides move by as much.
+      perspective.projectionMatrix.elements[8] = 2 * lens.shiftX;
+      perspective.projectionMatrix.elements[9] = 2 * lens.shiftY;
+      perspective.projectionMatrixInverse.copy(perspective.projectionMatrix).invert();
       if (lens.angle <= 0) {
         // A parallel view: its height is the file's, its width the window's.
         const half = Math.max(lens.height, 1e-9) / 2;

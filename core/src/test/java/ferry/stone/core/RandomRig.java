@@ -6,6 +6,7 @@ import ferry.stone.core.scene.SceneBuilder;
 import ferry.stone.core.scene.mesh.MorphTarget;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.Camera;
+import ferry.stone.core.scene.node.Lens;
 import ferry.stone.core.scene.node.Light;
 import ferry.stone.core.scene.node.LocalTransform;
 import ferry.stone.core.scene.node.Node;
@@ -166,7 +167,8 @@ public final class RandomRig {
 
   private void camerasAndLights() {
     int camera = scene.newId();
-    scene.add(new Camera(camera, "eye", 0.8, 0, 1.5, 0.1, 100, Map.of()));
+    scene.add(
+        new Camera(camera, "eye", 0.8, 0, 1.5, 0.1, 100, new Lens(36, 24, 1, -1, 5, 4), Map.of()));
     add(scene.newId(), "eye", random.nextInt(nodes.size()), new Node.Content.CameraContent(camera));
     int light = scene.newId();
     scene.add(

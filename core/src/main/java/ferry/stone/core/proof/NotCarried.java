@@ -30,6 +30,8 @@ final class NotCarried {
           Capability.INHERITED_SCALE,
           Capability.DETAIL_DISTANCES,
           Capability.CUSTOM_LAYERS,
+          Capability.CAMERA_LENSES,
+          Capability.OPEN_CAMERAS,
           Capability.NOT_READ);
 
   /** What is told of flat formats: all that a scene tells; their clips are told as such. */

@@ -11,8 +11,6 @@ import ferry.stone.core.proof.LedgerRow.Verdict;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.MorphTarget;
 import ferry.stone.core.scene.mesh.PolygonMesh;
-import ferry.stone.core.scene.node.Camera;
-import ferry.stone.core.scene.node.Light;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.Skin;
 import ferry.stone.core.scene.time.Clip;
@@ -386,61 +384,7 @@ final class RigProof {
       return;
     }
     ledger.group("Cameras and lights");
-    Map<String, Camera> cameras = new HashMap<>();
-    read.cameras().forEach(c -> cameras.putIfAbsent(c.name(), c));
-    for (Camera camera : far.cameras()) {
-      Camera landed = cameras.get(camera.name());
-      boolean same =
-          landed != null
-              && Math.abs(landed.verticalAngleRadians() - camera.verticalAngleRadians()) < 1e-5
-              && Math.abs(landed.height() - camera.height()) <= 1e-5 * Math.max(1, camera.height());
-      ledger.add(
-          "Camera " + camera.name(),
-          -1,
-          view(camera),
-          view(camera),
-          landed == null ? "—" : view(landed),
-          "",
-          landed == null ? Verdict.LOST : same ? Verdict.KEPT : Verdict.CHANGED,
-          landed == null ? "it did not land" : "");
-    }
-    Map<String, Light> lights = new HashMap<>();
-    read.lights().forEach(l -> lights.putIfAbsent(l.name(), l));
-    for (Light light : far.lights()) {
-      Light landed = lights.get(light.name());
-      boolean same =
-          landed != null
-              && landed.kind() == light.kind()
-              && Math.abs(landed.intensity() - light.intensity())
-                  <= 1e-5 * Math.max(1, light.intensity());
-      ledger
-          .about(Capability.AREA_LIGHTS)
-          .add(
-              "Light " + light.name(),
-              -1,
-              power(light),
-              power(light),
-              landed == null ? "—" : power(landed),
-              "",
-              landed == null ? Verdict.LOST : same ? Verdict.KEPT : Verdict.CHANGED,
-              landed == null
-                  ? landing.holding().format()
-                      + " has no "
-                      + light.kind().name().toLowerCase()
-                      + " lights"
-                  : "");
-    }
-  }
-
-  private static String view(Camera camera) {
-    return camera.verticalAngleRadians() > 0
-        ? Figures.plain(Math.round(Math.toDegrees(camera.verticalAngleRadians()) * 100) / 100.0)
-            + "° high"
-        : Figures.plain(camera.height()) + " m high";
-  }
-
-  private static String power(Light light) {
-    String unit = light.kind() == Light.Kind.DIRECTIONAL ? " lx" : " cd";
-    return light.kind().name().toLowerCase() + ", " + Figures.plain(light.intensity()) + unit;
+    new CameraProof(ledger, far, read, landing).compare();
+    new LightProof(ledger, far, read, landing).compare();
   }
 }

@@ -96,8 +96,11 @@ public record SideView(
    * @param nodeId node that holds it
    * @param angle vertical angle of view in degrees, 0 for an orthographic camera
    * @param height of view in units of this view, 0 for a perspective camera
+   * @param shiftX how far its window is moved to the right on the film, in widths of the film
+   * @param shiftY upwards, in heights of the film
    */
-  public record CameraView(int nodeId, String name, double angle, double height) {}
+  public record CameraView(
+      int nodeId, String name, double angle, double height, double shiftX, double shiftY) {}
 
   /**
    * A light of the file.
@@ -365,7 +368,9 @@ public record SideView(
                             node.id(),
                             node.name().isEmpty() ? c.name() : node.name(),
                             Math.toDegrees(c.verticalAngleRadians()),
-                            c.height() * scale)));
+                            c.height() * scale,
+                            c.lens() == null ? 0 : c.lens().shiftX() / c.lens().gateWidth(),
+                            c.lens() == null ? 0 : c.lens().shiftY() / c.lens().gateHeight())));
       }
     }
     return cameras;

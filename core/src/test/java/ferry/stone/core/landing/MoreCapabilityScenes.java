@@ -8,6 +8,7 @@ import ferry.stone.core.scene.mesh.Attribute.Semantic;
 import ferry.stone.core.scene.mesh.MorphTarget;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.Camera;
+import ferry.stone.core.scene.node.Lens;
 import ferry.stone.core.scene.node.Light;
 import ferry.stone.core.scene.node.LocalTransform;
 import ferry.stone.core.scene.node.Node;
@@ -85,6 +86,8 @@ final class MoreCapabilityScenes {
         Node eye = Node.of(9, "eye", -1, new Node.Content.CameraContent(60));
         yield plate.toBuilder().add(camera).nodes(List.of(node, eye)).build();
       }
+      case CAMERA_LENSES -> eye(plate, 100, new Lens(36, 24, 1.5, -2, 3, 2.8));
+      case OPEN_CAMERAS -> eye(plate, Double.POSITIVE_INFINITY, null);
       case LIGHTS -> {
         Light lamp =
             new Light(
@@ -102,6 +105,12 @@ final class MoreCapabilityScenes {
       }
       default -> plate;
     };
+  }
+
+  private static Scene eye(Scene plate, double far, Lens lens) {
+    Camera camera = new Camera(60, "eye", 0.8, 0, 1.5, 0.1, far, lens, Map.of());
+    Node eye = Node.of(9, "eye", -1, new Node.Content.CameraContent(60));
+    return plate.toBuilder().add(camera).nodes(List.of(plate.nodes().get(0), eye)).build();
   }
 
   private static Scene with(Scene plate, PolygonMesh mesh) {

@@ -62,6 +62,11 @@ public final class FbxCapabilities {
               Fate.CHANGED,
               "A camera or light that turns otherwise than its part stands in a child of its own.")
           .set(
+              Capability.OPEN_CAMERAS,
+              Fate.KEPT,
+              Fate.CHANGED,
+              "The format needs numbers: 1,000,000 units for no end, 16:9 for any shape.")
+          .set(
               Capability.OTHER_MOTION,
               Fate.KEPT,
               Fate.LOST,
@@ -110,6 +115,7 @@ public final class FbxCapabilities {
               Capability.EMPTY_CLIPS,
               Capability.TIME_BEFORE_ZERO,
               Capability.AREA_LIGHTS,
+              Capability.CAMERA_LENSES,
               Capability.MATERIAL_MODEL,
               Capability.NO_UVS,
               Capability.BUMP_MAPS,

@@ -43,6 +43,14 @@ public final class Contents {
   }
 
   public Found find(Capability capability) {
+    return switch (capability.group()) {
+      case Capability.GEOMETRY -> geometry(capability);
+      case Capability.PARTS, Capability.RIG -> hierarchy(capability);
+      default -> rest(capability);
+    };
+  }
+
+  private Found geometry(Capability capability) {
     return switch (capability) {
       case POLYGONS -> meshes(m -> m.faces().triangleCount() > 0 && !m.faces().allTriangles());
       case NORMALS -> meshes(Contents::hasNormals);
@@ -56,17 +64,6 @@ public final class Contents {
       case PARTLY_LAYERED -> partlyLayered();
       case SHARED_VERTICES -> meshes(Contents::sharesVertices);
       case SEAMS -> meshes(VertexValues::hasSeams);
-      case SEVERAL_PARTS -> several();
-      case HIERARCHY -> nodes(this::isPlaced);
-      case SHARED_MESHES -> shared();
-      case HIDDEN_PARTS -> nodes(n -> !n.visible());
-      case CUSTOM_VALUES -> nodes(n -> !n.properties().isEmpty());
-      case SKINS -> skins(s -> true);
-      case MORPHS -> meshes(m -> !m.morphs().isEmpty());
-      case CLIPS -> list(scene.clips(), "clip", c -> c.name());
-      case CAMERAS -> list(scene.cameras(), "camera", c -> c.name());
-      case LIGHTS -> list(scene.lights(), "light", l -> l.name());
-      case MATERIALS -> list(scene.materials(), "material", m -> m.name());
       case LINES -> meshes(m -> m.loose() != null && m.loose().lineCount() > 0);
       case POINTS -> meshes(m -> m.loose() != null && m.loose().points().length > 0);
       case EMPTY_MESHES -> meshes(m -> m.faces().triangleCount() == 0 && !shows(m.loose()));
@@ -82,7 +79,19 @@ public final class Contents {
       case CUSTOM_LAYERS -> meshes(Contents::hasCustomLayers);
       case BROKEN_LAYERS ->
           meshes(m -> m.attributes().stream().anyMatch(a -> !FittingLayers.fits(m, a)));
-      case POINT_CACHES -> list(scene.caches(), "cache", c -> c.name());
+      default -> Found.NONE;
+    };
+  }
+
+  private Found hierarchy(Capability capability) {
+    return switch (capability) {
+      case SEVERAL_PARTS -> several();
+      case HIERARCHY -> nodes(this::isPlaced);
+      case SHARED_MESHES -> shared();
+      case HIDDEN_PARTS -> nodes(n -> !n.visible());
+      case CUSTOM_VALUES -> nodes(n -> !n.properties().isEmpty());
+      case SKINS -> skins(s -> true);
+      case MORPHS -> meshes(m -> !m.morphs().isEmpty());
       case PIVOTS -> nodes(n -> pivots(n.transform()));
       case INHERITED_SCALE -> nodes(n -> inherits(n.transform()));
       case NODE_SETS -> list(scene.sets(), "set", s -> s.name());
@@ -94,6 +103,29 @@ public final class Contents {
                       && g.measure() == Node.Content.DetailGroup.Measure.DISTANCE);
       case VERTICES_WITHOUT_JOINT -> skins(Contents::leavesVertices);
       case IN_BETWEENS -> meshes(m -> m.morphs().stream().anyMatch(Contents::isBetween));
+      default -> Found.NONE;
+    };
+  }
+
+  private Found rest(Capability capability) {
+    return switch (capability) {
+      case CLIPS -> list(scene.clips(), "clip", c -> c.name());
+      case CAMERAS -> list(scene.cameras(), "camera", c -> c.name());
+      case CAMERA_LENSES ->
+          list(
+              scene.cameras().stream().filter(c -> c.lens() != null).toList(),
+              "camera",
+              c -> c.name());
+      case OPEN_CAMERAS ->
+          list(
+              scene.cameras().stream()
+                  .filter(c -> Double.isInfinite(c.far()) || c.aspect() <= 0)
+                  .toList(),
+              "camera",
+              c -> c.name());
+      case LIGHTS -> list(scene.lights(), "light", l -> l.name());
+      case MATERIALS -> list(scene.materials(), "material", m -> m.name());
+      case POINT_CACHES -> list(scene.caches(), "cache", c -> c.name());
       case EMPTY_CLIPS ->
           list(
               scene.clips().stream().filter(c -> c.tracks().isEmpty()).toList(),
@@ -118,6 +150,7 @@ public final class Contents {
               t -> t.name());
       case NOT_READ -> list(scene.unread(), "item", u -> u);
       case VARIANTS -> list(scene.variants(), "look", v -> v);
+
       default -> Found.NONE;
     };
   }

@@ -127,6 +127,16 @@ public final class GltfCapabilities {
               Fate.NONE,
               Fate.CHANGED,
               "The clip is moved to begin at 0.")
+          .set(
+              Capability.CAMERA_LENSES,
+              Fate.NONE,
+              Fate.CHANGED,
+              "Written as custom values, which other programs do not take for a lens.")
+          .set(
+              Capability.OPEN_CAMERAS,
+              Fate.KEPT,
+              Fate.KEPT,
+              "A parallel view must end somewhere, and a perspective one begin above 0.")
           .set(Capability.AREA_LIGHTS, Fate.NONE, Fate.LOST, "The format has none.")
           .set(
               Capability.MATERIAL_MODEL,

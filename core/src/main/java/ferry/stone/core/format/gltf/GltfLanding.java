@@ -5,14 +5,17 @@ import ferry.stone.core.field.Values;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.SceneWriter;
+import ferry.stone.core.format.gltf.write.CameraSpan;
 import ferry.stone.core.format.gltf.write.GltfOptions;
 import ferry.stone.core.format.gltf.write.GltfPacking;
 import ferry.stone.core.format.gltf.write.GltfWriter;
 import ferry.stone.core.format.gltf.write.MaterialForecast;
 import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.format.losses.Holding;
+import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.node.Camera;
 import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.shore.Shore;
 import java.io.IOException;
@@ -227,6 +230,16 @@ final class GltfLanding implements SceneWriter {
                 .anyMatch(shown -> shown.mesh().faces().faceCount() > 0);
     int larger =
         MaterialForecast.largerThan(outlook.far(), packing.largestTexture(), outlook.cargo());
+    List<Camera> bent =
+        outlook.arrived().cameras().stream().filter(c -> !CameraSpan.holds(c)).toList();
+    if (!bent.isEmpty()) {
+      told.item(
+          Capability.OPEN_CAMERAS,
+          Capability.Fate.CHANGED,
+          Figures.count(bent.size(), "camera"),
+          bent.get(0).name(),
+          List.of());
+    }
     told.count(Capability.PACKING, (reordered ? 1 : 0) + larger, "choice", "");
   }
 

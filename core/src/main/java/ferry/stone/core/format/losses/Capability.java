@@ -5,55 +5,57 @@ package ferry.stone.core.format.losses;
  * landing and the rows of its proof speak of the same list.
  */
 public enum Capability {
-  POLYGONS("Faces of more than three corners", "Geometry"),
-  NORMALS("Normals", "Geometry"),
-  UVS("UVs", "Geometry"),
-  COLOURS("Colours of vertices", "Geometry"),
-  FURTHER_SETS("Further sets of UVs and colours", "Geometry"),
-  PARTLY_LAYERED("Normals, UVs or colours that only some parts have", "Geometry"),
-  SHARED_VERTICES("Vertices that faces share", "Geometry"),
-  SEAMS("Corners of one vertex with values of their own", "Geometry"),
-  LINES("Lines inside meshes", "Geometry"),
-  POINTS("Points inside meshes", "Geometry"),
-  EMPTY_MESHES("Meshes without faces", "Geometry"),
-  UNUSED_VERTICES("Vertices that nothing uses", "Geometry"),
-  NOT_NUMBERS("Positions that are no numbers", "Geometry"),
-  SMOOTHING("Smoothing groups without normals", "Geometry"),
-  SMOOTHING_BESIDE("Smoothing groups beside normals", "Geometry"),
-  SHARP_EDGES("Sharp edges without normals", "Geometry"),
-  SHARP_EDGES_BESIDE("Sharp edges beside normals", "Geometry"),
-  TANGENTS("Tangents for normal maps", "Geometry"),
-  OWN_TANGENTS("Tangents that came with the mesh", "Geometry"),
-  SUBDIVISION("Subdivision levels, creases, holes", "Geometry"),
-  FACE_SETS("Named sets of faces", "Geometry"),
-  CUSTOM_LAYERS("Custom layers on vertices, corners and faces", "Geometry"),
-  BROKEN_LAYERS("Layers with too few values for their mesh", "Geometry"),
+  POLYGONS("Faces of more than three corners", Words.GEOMETRY),
+  NORMALS("Normals", Words.GEOMETRY),
+  UVS("UVs", Words.GEOMETRY),
+  COLOURS("Colours of vertices", Words.GEOMETRY),
+  FURTHER_SETS("Further sets of UVs and colours", Words.GEOMETRY),
+  PARTLY_LAYERED("Normals, UVs or colours that only some parts have", Words.GEOMETRY),
+  SHARED_VERTICES("Vertices that faces share", Words.GEOMETRY),
+  SEAMS("Corners of one vertex with values of their own", Words.GEOMETRY),
+  LINES("Lines inside meshes", Words.GEOMETRY),
+  POINTS("Points inside meshes", Words.GEOMETRY),
+  EMPTY_MESHES("Meshes without faces", Words.GEOMETRY),
+  UNUSED_VERTICES("Vertices that nothing uses", Words.GEOMETRY),
+  NOT_NUMBERS("Positions that are no numbers", Words.GEOMETRY),
+  SMOOTHING("Smoothing groups without normals", Words.GEOMETRY),
+  SMOOTHING_BESIDE("Smoothing groups beside normals", Words.GEOMETRY),
+  SHARP_EDGES("Sharp edges without normals", Words.GEOMETRY),
+  SHARP_EDGES_BESIDE("Sharp edges beside normals", Words.GEOMETRY),
+  TANGENTS("Tangents for normal maps", Words.GEOMETRY),
+  OWN_TANGENTS("Tangents that came with the mesh", Words.GEOMETRY),
+  SUBDIVISION("Subdivision levels, creases, holes", Words.GEOMETRY),
+  FACE_SETS("Named sets of faces", Words.GEOMETRY),
+  CUSTOM_LAYERS("Custom layers on vertices, corners and faces", Words.GEOMETRY),
+  BROKEN_LAYERS("Layers with too few values for their mesh", Words.GEOMETRY),
   POINT_CACHES("Point caches", "Motion"),
-  SEVERAL_PARTS("More parts than one", "Hierarchy"),
-  HIERARCHY("Parts below parts, groups, places of parts", "Hierarchy"),
-  SHARED_MESHES("Parts that show the same mesh", "Hierarchy"),
-  HIDDEN_PARTS("Hidden parts", "Hierarchy"),
-  CUSTOM_VALUES("Custom values", "Hierarchy"),
-  ROOT_TRANSFORM("Unit and axes outside the data", "Hierarchy"),
-  PIVOTS("Pivots, pre-rotations and rotation orders", "Hierarchy"),
-  INHERITED_SCALE("Rules by which scale comes down", "Hierarchy"),
-  HELPERS("Parts that need a child of their own", "Hierarchy"),
-  SHEAR("Sheared transforms", "Hierarchy"),
-  NODE_SETS("Layers and selections", "Hierarchy"),
-  DETAIL_LEVELS("Detail levels", "Hierarchy"),
-  DETAIL_DISTANCES("Detail levels by distance", "Hierarchy"),
-  SKINS("Skins", "Rig"),
-  MORPHS("Morph targets", "Rig"),
-  SKINNED_BELOW("Skinned meshes below other parts", "Rig"),
-  JOINTS_APART("Joints of one skin without a common root", "Rig"),
-  INFLUENCES("More joints a vertex than are kept", "Rig"),
-  VERTICES_WITHOUT_JOINT("Vertices of a skin that no joint moves", "Rig"),
-  IN_BETWEENS("Morph shapes between off and fully on", "Rig"),
+  SEVERAL_PARTS("More parts than one", Words.HIERARCHY),
+  HIERARCHY("Parts below parts, groups, places of parts", Words.HIERARCHY),
+  SHARED_MESHES("Parts that show the same mesh", Words.HIERARCHY),
+  HIDDEN_PARTS("Hidden parts", Words.HIERARCHY),
+  CUSTOM_VALUES("Custom values", Words.HIERARCHY),
+  ROOT_TRANSFORM("Unit and axes outside the data", Words.HIERARCHY),
+  PIVOTS("Pivots, pre-rotations and rotation orders", Words.HIERARCHY),
+  INHERITED_SCALE("Rules by which scale comes down", Words.HIERARCHY),
+  HELPERS("Parts that need a child of their own", Words.HIERARCHY),
+  SHEAR("Sheared transforms", Words.HIERARCHY),
+  NODE_SETS("Layers and selections", Words.HIERARCHY),
+  DETAIL_LEVELS("Detail levels", Words.HIERARCHY),
+  DETAIL_DISTANCES("Detail levels by distance", Words.HIERARCHY),
+  SKINS("Skins", Words.RIG),
+  MORPHS("Morph targets", Words.RIG),
+  SKINNED_BELOW("Skinned meshes below other parts", Words.RIG),
+  JOINTS_APART("Joints of one skin without a common root", Words.RIG),
+  INFLUENCES("More joints a vertex than are kept", Words.RIG),
+  VERTICES_WITHOUT_JOINT("Vertices of a skin that no joint moves", Words.RIG),
+  IN_BETWEENS("Morph shapes between off and fully on", Words.RIG),
   CLIPS("Clips", "Motion"),
   EMPTY_CLIPS("Clips that move nothing", "Motion"),
   OTHER_MOTION("Motion of other values", "Motion"),
   TIME_BEFORE_ZERO("Clips that begin before 0", "Motion"),
   CAMERAS("Cameras", "Cameras and lights"),
+  CAMERA_LENSES("Film gate, shift and focus of cameras", "Cameras and lights"),
+  OPEN_CAMERAS("Cameras that leave their reach or shape open", "Cameras and lights"),
   LIGHTS("Lights", "Cameras and lights"),
   AREA_LIGHTS("Area and dome lights", "Cameras and lights"),
   MATERIALS("Materials", "Materials"),
@@ -74,6 +76,10 @@ public enum Capability {
   NOT_READ("What the source holds and is not read", "Reading"),
   PACKING("What is packed as chosen", "Landing");
 
+  public static final String GEOMETRY = Words.GEOMETRY;
+  public static final String PARTS = Words.HIERARCHY;
+  public static final String RIG = Words.RIG;
+
   private final String label;
   private final String group;
 
@@ -89,6 +95,13 @@ public enum Capability {
   /** The heading it stands under. */
   public String group() {
     return group;
+  }
+
+  /** Headings; enum constants cannot name what is declared after them. */
+  private static final class Words {
+    static final String GEOMETRY = "Geometry";
+    static final String HIERARCHY = "Hierarchy";
+    static final String RIG = "Rig";
   }
 
   /** What becomes of it. */

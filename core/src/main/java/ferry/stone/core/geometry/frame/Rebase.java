@@ -215,6 +215,7 @@ public final class Rebase {
         c.aspect(),
         scale * c.near(),
         scale * c.far(),
+        c.lens() == null ? null : c.lens().scaled(scale),
         c.properties());
   }
 

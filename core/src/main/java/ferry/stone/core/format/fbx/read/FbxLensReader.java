@@ -3,6 +3,7 @@ package ferry.stone.core.format.fbx.read;
 import ferry.stone.core.format.fbx.raw.FbxProperties;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.scene.node.Camera;
+import ferry.stone.core.scene.node.Lens;
 import ferry.stone.core.scene.node.Light;
 import ferry.stone.core.texture.ColourSpace;
 import java.util.HashMap;
@@ -13,12 +14,6 @@ public final class FbxLensReader {
   public static final double MILLIMETRES_PER_INCH = 25.4;
   public static final double PERCENT = 100;
   public static final int BY_VERTICAL_ANGLE = 2;
-
-  /** Facts of a camera that no field of the scene holds, by their names among its properties. */
-  public static final String GATE_WIDTH = "filmWidthMillimetres";
-
-  public static final String GATE_HEIGHT = "filmHeightMillimetres";
-  public static final String FOCAL_LENGTH = "focalLengthMillimetres";
 
   /** Marks of what the format has to put a number to. */
   public static final String OPEN_ASPECT = "aspectLeftToViewer";
@@ -56,12 +51,21 @@ public final class FbxLensReader {
       return new Camera(id, name, 0, wide / aspect, shown, near, far, properties);
     }
     double vertical = vertical(p);
-    if (p.has("FilmHeight") && height > 0) {
-      properties.put(GATE_WIDTH, width * MILLIMETRES_PER_INCH);
-      properties.put(GATE_HEIGHT, height * MILLIMETRES_PER_INCH);
-      properties.put(FOCAL_LENGTH, height * MILLIMETRES_PER_INCH / 2 / Math.tan(vertical / 2));
-    }
-    return new Camera(id, name, vertical, 0, shown, near, far, properties);
+    // A lens that other formats left among custom values is not there twice.
+    Lens beside = Lens.take(properties);
+    Lens lens = p.has("FilmHeight") && height > 0 && width > 0 ? lens(p, properties) : beside;
+    return new Camera(id, name, vertical, 0, shown, near, far, lens, properties);
+  }
+
+  private static Lens lens(FbxProperties p, Map<String, Object> properties) {
+    Object stop = properties.remove(Lens.F_STOP);
+    return new Lens(
+        p.number("FilmWidth", 0.816) * MILLIMETRES_PER_INCH,
+        p.number("FilmHeight", 0.612) * MILLIMETRES_PER_INCH,
+        p.number("FilmOffsetX", 0) * MILLIMETRES_PER_INCH,
+        p.number("FilmOffsetY", 0) * MILLIMETRES_PER_INCH,
+        Math.max(0, p.number("FocusDistance", 0)),
+        stop instanceof Number n ? n.doubleValue() : 0);
   }
 
   private static double aspect(FbxProperties p, double filmAspect) {

@@ -6,6 +6,7 @@ import ferry.stone.core.format.fbx.raw.FbxRecord;
 import ferry.stone.core.format.fbx.read.FbxLensReader;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.scene.node.Camera;
+import ferry.stone.core.scene.node.Lens;
 import ferry.stone.core.scene.node.Light;
 import ferry.stone.core.texture.ColourSpace;
 import java.util.ArrayList;
@@ -40,30 +41,35 @@ final class FbxLensWriter {
       double wide = camera.height() * aspect;
       p.add(FbxBuild.moving("OrthoZoom", wide / FbxLensReader.zoomOneWidth(frame)));
     } else {
-      // The gate stays as the source had it; its focal length follows from the angle.
-      double inches = gate(custom.remove(FbxLensReader.GATE_HEIGHT), USUAL_HEIGHT_INCHES);
-      double wide = gate(custom.remove(FbxLensReader.GATE_WIDTH), inches * aspect);
-      custom.remove(FbxLensReader.FOCAL_LENGTH);
+      Lens lens = camera.lens();
+      double inches =
+          lens == null
+              ? USUAL_HEIGHT_INCHES
+              : lens.gateHeight() / FbxLensReader.MILLIMETRES_PER_INCH;
+      double wide =
+          lens == null ? inches * aspect : lens.gateWidth() / FbxLensReader.MILLIMETRES_PER_INCH;
+      p.add(FbxBuild.number("FilmHeight", inches));
+      p.add(FbxBuild.number("FilmWidth", wide));
+      p.add(FbxBuild.number("FilmAspectRatio", wide / inches));
+      if (lens != null) {
+        p.add(FbxBuild.number("FilmOffsetX", lens.shiftX() / FbxLensReader.MILLIMETRES_PER_INCH));
+        p.add(FbxBuild.number("FilmOffsetY", lens.shiftY() / FbxLensReader.MILLIMETRES_PER_INCH));
+        p.add(FbxBuild.number("FocusDistance", lens.focusDistance()));
+        if (lens.fStop() != 0) {
+          custom.put(Lens.F_STOP, lens.fStop());
+        }
+      }
       double focal =
           inches
               * FbxLensReader.MILLIMETRES_PER_INCH
               / 2
               / Math.tan(camera.verticalAngleRadians() / 2);
-      p.add(FbxBuild.number("FilmHeight", inches));
-      p.add(FbxBuild.number("FilmWidth", wide));
-      p.add(FbxBuild.number("FilmAspectRatio", wide / inches));
       p.add(FbxBuild.choice("ApertureMode", FbxLensReader.BY_VERTICAL_ANGLE));
       p.add(FbxBuild.moving("FieldOfView", Math.toDegrees(camera.verticalAngleRadians())));
       p.add(FbxBuild.moving("FocalLength", focal));
     }
     p.addAll(FbxCustom.records(custom, p));
     return List.of(FbxBuild.properties(p), FbxBuild.record("TypeFlags", "Camera"));
-  }
-
-  private static double gate(Object millimetres, double otherwise) {
-    return millimetres instanceof Number n && n.doubleValue() > 0
-        ? n.doubleValue() / FbxLensReader.MILLIMETRES_PER_INCH
-        : otherwise;
   }
 
   static List<FbxRecord> light(Light light) {

@@ -8,6 +8,7 @@ import ferry.stone.core.format.gltf.raw.GltfExtensions;
 import ferry.stone.core.format.gltf.raw.GltfExtras;
 import ferry.stone.core.scene.SceneBuilder;
 import ferry.stone.core.scene.node.Camera;
+import ferry.stone.core.scene.node.Lens;
 import ferry.stone.core.scene.node.Light;
 import java.util.HashMap;
 import java.util.Map;
@@ -53,6 +54,7 @@ final class GltfCameraReader {
     int id = scene.newId();
     Map<String, Object> properties = GltfExtras.properties(json, GltfExtensions.READ, Set.of());
     String name = json.path("name").asText("");
+    Lens lens = Lens.take(properties);
     double near = (perspective ? p : o).path("znear").asDouble(0);
     if (perspective) {
       scene.add(
@@ -64,6 +66,7 @@ final class GltfCameraReader {
               p.path("aspectRatio").asDouble(0),
               near,
               p.path("zfar").asDouble(Double.POSITIVE_INFINITY),
+              lens,
               properties));
     } else {
       double ymag = o.path("ymag").asDouble(1);

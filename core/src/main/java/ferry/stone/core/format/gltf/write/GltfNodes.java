@@ -209,24 +209,25 @@ final class GltfNodes {
       boolean perspective = camera.verticalAngleRadians() > 0;
       json.put("type", perspective ? "perspective" : "orthographic");
       ObjectNode values = json.putObject(perspective ? "perspective" : "orthographic");
-      double near = camera.near();
       if (perspective) {
         values.put("yfov", Math.min(camera.verticalAngleRadians(), Math.PI - 1e-3));
         if (camera.aspect() > 0) {
           values.put("aspectRatio", camera.aspect());
         }
-        near = near > 0 ? near : 0.01;
       } else {
         double half = camera.height() / 2;
         values.put("xmag", camera.aspect() > 0 ? half * camera.aspect() : half).put("ymag", half);
-        near = Math.max(0, near);
       }
-      values.put("znear", near);
-      boolean endless = Double.isInfinite(camera.far());
-      if (!endless || !perspective) {
-        values.put("zfar", endless ? near + 1000 : Math.max(camera.far(), near * 1.001 + 1e-6));
+      CameraSpan span = CameraSpan.of(camera);
+      values.put("znear", span.near());
+      if (!Double.isInfinite(span.far())) {
+        values.put("zfar", span.far());
       }
-      GltfExtras.write(json, camera.properties(), extensions);
+      Map<String, Object> custom = new HashMap<>(camera.properties());
+      if (camera.lens() != null && perspective) {
+        custom.putAll(camera.lens().values(camera.verticalAngleRadians()));
+      }
+      GltfExtras.write(json, custom, extensions);
     }
   }
 
