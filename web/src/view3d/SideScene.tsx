@@ -64,7 +64,11 @@ export function SideScene(props: Props) {
   const chosen = useMemo(() => new Set(selected), [selected]);
   const level = useView((s) => s.level);
   const pose = useView((s) => s.pose);
-  const away = useMemo(() => hiddenWithChildren(side, hidden, level), [side, hidden, level]);
+  const showHidden = useView((s) => s.showHidden);
+  const away = useMemo(
+    () => hiddenWithChildren(side, hidden, level, showHidden),
+    [side, hidden, level, showHidden],
+  );
   // Deviations are of single parts: those that share a mesh are drawn one by one.
   const single = shading === 'deviation';
   const groups = useMemo(() => grouped(side, away, chosen, single), [side, away, chosen, single]);
@@ -196,7 +200,12 @@ function chosenJoint(side: SideView, skin: number, selected: number[]): number {
 }
 
 /** What is hidden by hand, and the detail levels that are not chosen, with all below them. */
-function hiddenWithChildren(side: SideView, hidden: number[], level: number): Set<number> {
+function hiddenWithChildren(
+  side: SideView,
+  hidden: number[],
+  level: number,
+  showHidden: boolean,
+): Set<number> {
   const away = new Set(hidden);
   const levels = new Map<number, number>();
   for (const node of side.nodes) {
@@ -210,6 +219,12 @@ function hiddenWithChildren(side: SideView, hidden: number[], level: number): Se
     const wanted = Math.min(level, levels.get(node.parent) ?? 0);
     const otherLevel = level >= 0 && node.level >= 0 && node.level !== wanted;
     if (away.has(node.parent) || otherLevel) {
+      away.add(node.id);
+    }
+  }
+  // What a part above hides may be shown below: each node says for itself.
+  for (const node of side.nodes) {
+    if (!node.drawn && !showHidden) {
       away.add(node.id);
     }
   }

@@ -7,7 +7,7 @@ import { boxPoints, gridCrossing, pivotOf, toPivot } from './pivots';
 const moved = (x: number, y: number, z: number) => [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, x, y, z, 1];
 
 function node(id: number, parent: number, matrix: number[], pivot: number[] = []): NodeView {
-  const rest = { name: '', path: '', kind: 'mesh', skin: -1, weights: [], level: -1 };
+  const rest = { name: '', path: '', kind: 'mesh', skin: -1, weights: [], drawn: true, level: -1 };
   return { id, parent, mesh: 'm', matrix, pivot, ...rest };
 }
 

@@ -60,6 +60,8 @@ interface ViewState {
   ownLights: boolean;
   /** Whether the skeleton is drawn. */
   skeleton: boolean;
+  /** Whether parts are drawn too that the file hides, and stand-ins and guides. */
+  showHidden: boolean;
   /** Which pose is shown: the clip's (or the one without), or that in which skins were bound. */
   pose: PoseChoice;
   /** Which level of detail groups is shown, 0 the finest; −1 for all at once. */
@@ -103,6 +105,7 @@ export const useView = create<ViewState>((set) => ({
   hoveredStone: null,
   openStone: null,
   skeleton: false,
+  showHidden: false,
   pose: 'clip',
   level: 0,
   ownLights: false,

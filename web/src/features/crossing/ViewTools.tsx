@@ -27,6 +27,7 @@ export function ViewTools({ id, side, rigged }: Props) {
   const shading = useView((s) => s.shading);
   const skeleton = useView((s) => s.skeleton);
   const ownLights = useView((s) => s.ownLights);
+  const showHidden = useView((s) => s.showHidden);
   const pickMode = useView((s) => s.pickMode);
   const set = useView((s) => s.set);
   const choices = SHADINGS.filter((s) => rigged || s.id !== 'weights');
@@ -68,6 +69,17 @@ export function ViewTools({ id, side, rigged }: Props) {
           onClick={() => set({ skeleton: !skeleton })}
         >
           Skeleton
+        </Button>
+      )}
+      {(side?.nodes ?? []).some((n) => !n.drawn) && (
+        <Button
+          variant="outline-secondary"
+          active={showHidden}
+          aria-pressed={showHidden}
+          title="Draw what the file hides too, with stand-ins and guides"
+          onClick={() => set({ showHidden: !showHidden })}
+        >
+          Hidden too
         </Button>
       )}
       {(side?.nodes ?? []).some((n) => n.level >= 0) && <LevelChoice side={side} />}

@@ -126,10 +126,18 @@ export function NodeTree({ rows, counts, onToggle }: Props) {
               ) : (
                 <span style={{ width: 12 }} />
               )}
-              <span className={`name ${away.has(row.node.id) ? 'hidden-part' : ''}`}>
+              <span
+                className={`name ${away.has(row.node.id) || !row.node.drawn ? 'hidden-part' : ''}`}
+              >
                 {row.node.name || '(no name)'}
               </span>
-              <span className="kind">{away.has(row.node.id) ? 'hidden' : row.node.kind}</span>
+              <span className="kind">
+                {away.has(row.node.id)
+                  ? 'hidden'
+                  : row.node.drawn
+                    ? row.node.kind
+                    : 'hidden in the file'}
+              </span>
               {marks > 0 && <b className="loss small">{marks}</b>}
             </div>
           );

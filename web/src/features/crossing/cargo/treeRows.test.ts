@@ -11,6 +11,7 @@ const node = (id: number, parent: number, name: string, mesh = ''): NodeView => 
   kind: mesh ? 'mesh' : 'group',
   matrix: [],
   pivot: [],
+  drawn: true,
   skin: -1,
   weights: [],
   level: -1,

@@ -30,6 +30,7 @@ final class NotCarried {
           Capability.INHERITED_SCALE,
           Capability.DETAIL_DISTANCES,
           Capability.CUSTOM_LAYERS,
+          Capability.PURPOSES,
           Capability.CAMERA_LENSES,
           Capability.OPEN_CAMERAS,
           Capability.NOT_READ);

@@ -60,6 +60,36 @@ final class TreeProof {
     }
     names(places);
     origins(places);
+    seen(places);
+  }
+
+  /** Which nodes are hidden, by themselves or by one above. */
+  private void seen(int[] places) {
+    int above = arrived.count() - wanted.size();
+    int hidden = 0;
+    int other = 0;
+    String first = "";
+    for (int i = 0; i < places.length; i++) {
+      boolean was = arrived.seen()[i + above];
+      hidden += was ? 0 : 1;
+      if (places[i] >= 0 && file.seen()[places[i]] != was) {
+        first = other++ == 0 ? wanted.get(i) : first;
+      }
+    }
+    if (hidden == 0 && other == 0) {
+      return;
+    }
+    ledger
+        .about(Capability.SHOWN_PARTS)
+        .add(
+            "Hidden parts",
+            -1,
+            Figures.count(hidden),
+            Figures.count(hidden),
+            Figures.count(other) + " otherwise",
+            Figures.count(other),
+            other == 0 ? Verdict.KEPT : Verdict.LOST,
+            other == 0 ? "" : "first: " + first);
   }
 
   /** A path of the file without the root that was added above. */

@@ -11,6 +11,7 @@ import ferry.stone.core.scene.node.LocalTransform;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.NodePaths;
 import ferry.stone.core.scene.node.NodeSet;
+import ferry.stone.core.scene.node.Purpose;
 import ferry.stone.core.scene.node.Skin;
 import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.scene.time.PointCache;
@@ -147,6 +148,32 @@ public record Scene(
    * @param world mesh points to world points
    */
   public record ShownMesh(Node node, String path, PolygonMesh mesh, Matrix4d world) {}
+
+  /** Whether each node is seen, with what the nodes above it say, by its place in the list. */
+  public boolean[] seen() {
+    boolean[] seen = new boolean[nodes.size()];
+    for (int i = 0; i < seen.length; i++) {
+      Node node = nodes.get(i);
+      seen[i] =
+          switch (node.visibility()) {
+            case HIDDEN -> false;
+            case SHOWN -> true;
+            case INHERITED -> node.parent() < 0 || seen[node.parent()];
+          };
+    }
+    return seen;
+  }
+
+  /** What each node is for, with what the nodes above it say, by its place in the list. */
+  public Purpose[] purposes() {
+    Purpose[] purposes = new Purpose[nodes.size()];
+    for (int i = 0; i < purposes.length; i++) {
+      Node node = nodes.get(i);
+      boolean own = node.purpose() != Purpose.DEFAULT || node.parent() < 0;
+      purposes[i] = own ? node.purpose() : purposes[node.parent()];
+    }
+    return purposes;
+  }
 
   /** World matrix of every node with the placement, by its place in the list. */
   public Matrix4d[] worldMatrices() {

@@ -7,6 +7,7 @@ import ferry.stone.core.scene.look.TextureUse;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.NodeSet;
+import ferry.stone.core.scene.node.Purpose;
 import ferry.stone.core.scene.node.Skin;
 import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.scene.time.PointCache;
@@ -203,6 +204,8 @@ public final class SceneMap {
 
   private List<Node> nodes(Scene scene) {
     int[] places = new int[scene.nodes().size()];
+    boolean[] seen = scene.seen();
+    Purpose[] purposes = scene.purposes();
     List<Node> mapped = new ArrayList<>();
     for (int i = 0; i < places.length; i++) {
       Node node = scene.nodes().get(i);
@@ -210,16 +213,12 @@ public final class SceneMap {
       places[i] = id == null ? -1 : mapped.size();
       if (id != null) {
         int parent = node.parent() < 0 ? -1 : places[node.parent()];
-        mapped.add(
-            new Node(
-                id,
-                node.name(),
-                parent,
-                node.transform(),
-                node.geometric(),
-                content(node.content()),
-                node.visible(),
-                node.properties()));
+        Node own = node.withId(id).withParent(parent).withContent(content(node.content()));
+        if (node.parent() >= 0 && parent < 0) {
+          // What a parent that is left out said of it is said by itself.
+          own = own.withVisible(seen[i]).withPurpose(purposes[i]);
+        }
+        mapped.add(own);
       }
     }
     return mapped;

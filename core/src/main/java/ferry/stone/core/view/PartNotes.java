@@ -4,11 +4,15 @@ import ferry.stone.core.math.Figures;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.mesh.Subdivision;
+import ferry.stone.core.scene.node.Camera;
+import ferry.stone.core.scene.node.Lens;
 import ferry.stone.core.scene.node.LocalTransform;
 import ferry.stone.core.scene.node.LocalTransform.InheritedTransform;
 import ferry.stone.core.scene.node.LocalTransform.PivotTransform;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.NodeSet;
+import ferry.stone.core.scene.node.Purpose;
+import ferry.stone.core.scene.node.Visibility;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.stream.Collectors;
@@ -18,6 +22,46 @@ import org.joml.Vector3dc;
 /** Says in words what the source wrote of a part besides its numbers. */
 final class PartNotes {
   private PartNotes() {}
+
+  private static void seen(Scene scene, Node node, Map<String, String> notes) {
+    int place = scene.nodes().indexOf(node);
+    boolean above = node.parent() < 0 || scene.seen()[node.parent()];
+    if (node.visibility() == Visibility.HIDDEN) {
+      notes.put("Seen", "no");
+    } else if (!above) {
+      boolean shown = node.visibility() == Visibility.SHOWN;
+      notes.put("Seen", shown ? "yes, below a hidden part" : "no, a part above is hidden");
+    }
+    Purpose purpose = scene.purposes()[place];
+    if (purpose != Purpose.DEFAULT) {
+      notes.put(
+          "Purpose",
+          switch (purpose) {
+            case PROXY -> "stand-in";
+            case GUIDE -> "guide";
+            default -> "final picture";
+          });
+    }
+  }
+
+  private static void lens(Camera camera, Map<String, String> notes) {
+    Lens lens = camera.lens();
+    if (lens == null) {
+      return;
+    }
+    notes.put("Focal length", millimetres(lens.focalLength(camera.verticalAngleRadians())));
+    notes.put("Film", millimetres(lens.gateWidth()) + " × " + millimetres(lens.gateHeight()));
+    if (lens.shiftX() != 0 || lens.shiftY() != 0) {
+      notes.put("Shift", millimetres(lens.shiftX()) + ", " + millimetres(lens.shiftY()));
+    }
+    if (lens.fStop() != 0) {
+      notes.put("F-stop", Figures.plain(lens.fStop()));
+    }
+  }
+
+  private static String millimetres(double value) {
+    return Figures.plain(Math.round(value * 100) / 100.0) + " mm";
+  }
 
   /** How the source wrote a transform. */
   static String form(LocalTransform transform) {
@@ -29,6 +73,7 @@ final class PartNotes {
 
   static Map<String, String> of(Scene scene, Node node) {
     Map<String, String> notes = new LinkedHashMap<>();
+    seen(scene, node, notes);
     PivotTransform own =
         node.transform() instanceof PivotTransform p
             ? p
@@ -46,6 +91,9 @@ final class PartNotes {
           IntStream.range(0, group.thresholds().length)
               .mapToObj(i -> threshold(group.thresholds()[i], distances, scene))
               .collect(Collectors.joining(", ")));
+    }
+    if (node.content() instanceof Node.Content.CameraContent content) {
+      scene.camera(content.cameraId()).ifPresent(camera -> lens(camera, notes));
     }
     for (NodeSet set : scene.sets()) {
       if (IntStream.of(set.nodeIds()).anyMatch(id -> id == node.id())) {

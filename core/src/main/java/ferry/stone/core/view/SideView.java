@@ -14,6 +14,7 @@ import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.scene.look.TextureUse;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.node.Purpose;
 import ferry.stone.core.scene.node.Skin;
 import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.texture.ColourSpace;
@@ -133,6 +134,7 @@ public record SideView(
    *     view; empty where {@code matrix} has them
    * @param skin id of the skin that moves its mesh, −1 for none
    * @param weights rest weights of its mesh's morph targets
+   * @param drawn whether it is in the picture: not hidden, and neither a stand-in nor a guide
    * @param level place among the levels of a detail group, 0 the finest; −1 when it is no level
    */
   public record NodeView(
@@ -146,6 +148,7 @@ public record SideView(
       double[] pivot,
       int skin,
       double[] weights,
+      boolean drawn,
       int level) {}
 
   /**
@@ -230,6 +233,8 @@ public record SideView(
     Bounds bounds = Bounds.EMPTY;
     List<NodeView> nodes = new ArrayList<>();
     int[] levels = levels(scene);
+    boolean[] seen = scene.seen();
+    Purpose[] purposes = scene.purposes();
     for (int i = 0; i < world.length; i++) {
       Node node = scene.nodes().get(i);
       Matrix4d matrix = new Matrix4d(toView).mul(world[i]);
@@ -253,6 +258,7 @@ public record SideView(
               pivot(toView, own[i], world[i]),
               skin,
               rest.morphWeights()[i] == null ? new double[0] : rest.morphWeights()[i],
+              seen[i] && inPicture(purposes[i]),
               levels[i]));
     }
     boolean farSide = caption.startsWith("as it will");
@@ -278,6 +284,10 @@ public record SideView(
         lights(scene, new Matrix4d(toView)),
         SideTextures.of(scene),
         scene.variants());
+  }
+
+  private static boolean inPicture(Purpose purpose) {
+    return purpose == Purpose.DEFAULT || purpose == Purpose.RENDER;
   }
 
   private static double[] pivot(Matrix4d toView, Matrix4d own, Matrix4d content) {

@@ -72,9 +72,7 @@ public final class CapabilityScenes {
 
   private Scene build(Material material) {
     more.forEach(scene::add);
-    Node shown =
-        new Node(1, "plate", parent, transform, LocalTransform.IDENTITY, content, true, Map.of());
-    scene.add(shown);
+    scene.add(Node.of(1, "plate", parent, content).withTransform(transform));
     return scene.add(mesh).add(material).build();
   }
 

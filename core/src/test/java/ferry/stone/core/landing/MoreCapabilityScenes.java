@@ -12,7 +12,9 @@ import ferry.stone.core.scene.node.Lens;
 import ferry.stone.core.scene.node.Light;
 import ferry.stone.core.scene.node.LocalTransform;
 import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.node.Purpose;
 import ferry.stone.core.scene.node.Skin;
+import ferry.stone.core.scene.node.Visibility;
 import ferry.stone.core.scene.time.Clip;
 import java.util.ArrayList;
 import java.util.List;
@@ -58,7 +60,23 @@ final class MoreCapabilityScenes {
         Node below = node.withParent(0).withTransform(mirrored);
         yield plate.toBuilder().nodes(List.of(above, below)).build();
       }
+      default -> scene(capability, plate);
+    };
+  }
+
+  private static Scene scene(Capability capability, Scene plate) {
+    PolygonMesh mesh = plate.meshes().get(0);
+    Node node = plate.nodes().get(0);
+    return switch (capability) {
       case HIDDEN_PARTS -> plate.toBuilder().nodes(List.of(node.withVisible(false))).build();
+      case SHOWN_PARTS ->
+          plate.toBuilder()
+              .nodes(
+                  List.of(
+                      Node.of(9, "store", -1, Node.Content.GROUP).withVisible(false),
+                      node.withParent(0).withVisibility(Visibility.SHOWN)))
+              .build();
+      case PURPOSES -> plate.toBuilder().nodes(List.of(node.withPurpose(Purpose.PROXY))).build();
       case CUSTOM_VALUES ->
           plate.toBuilder().nodes(List.of(node.withProperties(Map.of("tide", 3)))).build();
       case SKINS -> skinned(plate, node);

@@ -61,6 +61,7 @@ public final class FbxCapabilities {
               Fate.KEPT,
               Fate.CHANGED,
               "A camera or light that turns otherwise than its part stands in a child of its own.")
+          .set(Capability.PURPOSES, Fate.NONE, Fate.LOST, "All parts land as parts to be seen.")
           .set(
               Capability.OPEN_CAMERAS,
               Fate.KEPT,
@@ -116,6 +117,7 @@ public final class FbxCapabilities {
               Capability.TIME_BEFORE_ZERO,
               Capability.AREA_LIGHTS,
               Capability.CAMERA_LENSES,
+              Capability.SHOWN_PARTS,
               Capability.MATERIAL_MODEL,
               Capability.NO_UVS,
               Capability.BUMP_MAPS,

@@ -8,9 +8,10 @@ import org.joml.Matrix4d;
  * The hierarchy of a file as any other reader lists it: nothing merged, nothing expanded.
  *
  * @param paths of all nodes, parents before children
+ * @param seen whether each node is seen, with what the nodes above it say
  * @param origins where each node's own origin stands in metres, Y up: {@code double[3*n]}
  */
-public record FileTree(List<String> paths, double[] origins) {
+public record FileTree(List<String> paths, boolean[] seen, double[] origins) {
   public FileTree {
     paths = List.copyOf(paths);
   }
@@ -24,7 +25,7 @@ public record FileTree(List<String> paths, double[] origins) {
       origins[3 * i + 1] = world[i].m31();
       origins[3 * i + 2] = world[i].m32();
     }
-    return new FileTree(scene.paths(), origins);
+    return new FileTree(scene.paths(), scene.seen(), origins);
   }
 
   public int count() {

@@ -13,7 +13,9 @@ import ferry.stone.core.scene.node.LocalTransform.InheritedTransform;
 import ferry.stone.core.scene.node.LocalTransform.PivotTransform;
 import ferry.stone.core.scene.node.LocalTransform.ScaleInheritance;
 import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.node.Purpose;
 import ferry.stone.core.scene.node.Skin;
+import ferry.stone.core.scene.node.Visibility;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Predicate;
@@ -89,6 +91,8 @@ public final class Contents {
       case HIERARCHY -> nodes(this::isPlaced);
       case SHARED_MESHES -> shared();
       case HIDDEN_PARTS -> nodes(n -> !n.visible());
+      case SHOWN_PARTS -> shownBelowHidden();
+      case PURPOSES -> nodes(n -> n.purpose() != Purpose.DEFAULT);
       case CUSTOM_VALUES -> nodes(n -> !n.properties().isEmpty());
       case SKINS -> skins(s -> true);
       case MORPHS -> meshes(m -> !m.morphs().isEmpty());
@@ -170,6 +174,20 @@ public final class Contents {
     String first = "";
     for (Node node : scene.nodes()) {
       if (fits.test(node)) {
+        first = ids.isEmpty() ? node.name() : first;
+        ids.add(node.id());
+      }
+    }
+    return ids.isEmpty() ? Found.NONE : new Found(ids.size(), "part", first, ids);
+  }
+
+  private Found shownBelowHidden() {
+    boolean[] seen = scene.seen();
+    List<Integer> ids = new ArrayList<>();
+    String first = "";
+    for (Node node : scene.nodes()) {
+      boolean below = node.parent() >= 0 && !seen[node.parent()];
+      if (below && node.visibility() == Visibility.SHOWN) {
         first = ids.isEmpty() ? node.name() : first;
         ids.add(node.id());
       }

@@ -128,6 +128,12 @@ public final class GltfCapabilities {
               Fate.CHANGED,
               "The clip is moved to begin at 0.")
           .set(
+              Capability.SHOWN_PARTS,
+              Fate.NONE,
+              Fate.LOST,
+              "What is below a hidden part is hidden.")
+          .set(Capability.PURPOSES, Fate.NONE, Fate.LOST, "All parts land as parts to be seen.")
+          .set(
               Capability.CAMERA_LENSES,
               Fate.NONE,
               Fate.CHANGED,

@@ -33,6 +33,8 @@ public enum Capability {
   HIERARCHY("Parts below parts, groups, places of parts", Words.HIERARCHY),
   SHARED_MESHES("Parts that show the same mesh", Words.HIERARCHY),
   HIDDEN_PARTS("Hidden parts", Words.HIERARCHY),
+  SHOWN_PARTS("Parts that are seen below hidden ones", Words.HIERARCHY),
+  PURPOSES("Stand-ins, guides and parts for the final picture only", Words.HIERARCHY),
   CUSTOM_VALUES("Custom values", Words.HIERARCHY),
   ROOT_TRANSFORM("Unit and axes outside the data", Words.HIERARCHY),
   PIVOTS("Pivots, pre-rotations and rotation orders", Words.HIERARCHY),

@@ -185,25 +185,12 @@ public record ShearSplit(Scene scene, List<Integer> nodeIds, int added) {
       Node child =
           Node.of(id, node.name() + GeometricFold.SHAPE, nodes.size() - 1, node.content())
               .withTransform(inner)
-              .withGeometric(node.geometric())
-              .withVisible(node.visible());
+              .withGeometric(node.geometric());
       if (joint) {
-        nodes.set(nodes.size() - 1, withId(nodes.get(nodes.size() - 1), id));
-        child = withId(child, node.id());
+        nodes.set(nodes.size() - 1, nodes.get(nodes.size() - 1).withId(id));
+        child = child.withId(node.id());
       }
       nodes.add(child);
-    }
-
-    private static Node withId(Node n, int id) {
-      return new Node(
-          id,
-          n.name(),
-          n.parent(),
-          n.transform(),
-          n.geometric(),
-          n.content(),
-          n.visible(),
-          n.properties());
     }
 
     private Clip clip(Clip clip) {

@@ -70,8 +70,7 @@ public final class GeometricFold {
         movedTo.put(node.id(), id);
         nodes.add(
             Node.of(id, node.name() + SHAPE, newPlace[i], node.content())
-                .withTransform(node.geometric())
-                .withVisible(node.visible()));
+                .withTransform(node.geometric()));
       }
     }
     List<PolygonMesh> meshes = new ArrayList<>();

@@ -11,7 +11,8 @@ import java.util.Map;
  * @param transform where it stands in its parent
  * @param geometric applied to what the node shows but not to its children
  * @param content what it shows
- * @param visible whether it is meant to be seen
+ * @param visibility whether it is meant to be seen
+ * @param purpose what it is for
  * @param properties custom values
  */
 public record Node(
@@ -21,7 +22,8 @@ public record Node(
     LocalTransform transform,
     LocalTransform geometric,
     Content content,
-    boolean visible,
+    Visibility visibility,
+    Purpose purpose,
     Map<String, Object> properties) {
 
   public Node {
@@ -36,36 +38,64 @@ public record Node(
         LocalTransform.IDENTITY,
         LocalTransform.IDENTITY,
         content,
-        true,
+        Visibility.INHERITED,
+        Purpose.DEFAULT,
         Map.of());
   }
 
   public Node withTransform(LocalTransform newTransform) {
-    return new Node(id, name, parent, newTransform, geometric, content, visible, properties);
+    return new Node(
+        id, name, parent, newTransform, geometric, content, visibility, purpose, properties);
   }
 
   public Node withGeometric(LocalTransform newGeometric) {
-    return new Node(id, name, parent, transform, newGeometric, content, visible, properties);
+    return new Node(
+        id, name, parent, transform, newGeometric, content, visibility, purpose, properties);
   }
 
   public Node withName(String newName) {
-    return new Node(id, newName, parent, transform, geometric, content, visible, properties);
+    return new Node(
+        id, newName, parent, transform, geometric, content, visibility, purpose, properties);
   }
 
   public Node withParent(int newParent) {
-    return new Node(id, name, newParent, transform, geometric, content, visible, properties);
+    return new Node(
+        id, name, newParent, transform, geometric, content, visibility, purpose, properties);
   }
 
+  /** Whether the node itself is not hidden; a node above may hide it. */
+  public boolean visible() {
+    return visibility != Visibility.HIDDEN;
+  }
+
+  /** Hidden, or seen as its parent is. */
   public Node withVisible(boolean newVisible) {
-    return new Node(id, name, parent, transform, geometric, content, newVisible, properties);
+    return withVisibility(newVisible ? Visibility.INHERITED : Visibility.HIDDEN);
+  }
+
+  public Node withVisibility(Visibility newVisibility) {
+    return new Node(
+        id, name, parent, transform, geometric, content, newVisibility, purpose, properties);
+  }
+
+  public Node withPurpose(Purpose newPurpose) {
+    return new Node(
+        id, name, parent, transform, geometric, content, visibility, newPurpose, properties);
+  }
+
+  public Node withId(int newId) {
+    return new Node(
+        newId, name, parent, transform, geometric, content, visibility, purpose, properties);
   }
 
   public Node withProperties(Map<String, Object> newProperties) {
-    return new Node(id, name, parent, transform, geometric, content, visible, newProperties);
+    return new Node(
+        id, name, parent, transform, geometric, content, visibility, purpose, newProperties);
   }
 
   public Node withContent(Content newContent) {
-    return new Node(id, name, parent, transform, geometric, newContent, visible, properties);
+    return new Node(
+        id, name, parent, transform, geometric, newContent, visibility, purpose, properties);
   }
 
   /** What a node shows; ids point into the scene's lists. */

@@ -22,6 +22,7 @@ import ferry.stone.core.scene.node.LocalTransform;
 import ferry.stone.core.scene.node.LocalTransform.Trs;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.Skin;
+import ferry.stone.core.scene.node.Visibility;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.ArrayDeque;
@@ -248,13 +249,17 @@ public final class FbxReader {
     Node node =
         Node.of(model.nodeId(), item.name(), model.parent(), Node.Content.GROUP)
             .withTransform(transform)
-            .withVisible(visible(item))
+            .withVisibility(visibility(item))
             .withProperties(item.properties().custom());
     nodes.add(content(node, item, materials));
   }
 
-  private static boolean visible(FbxDocument.Item item) {
-    return item.properties().number("Visibility", 1) > 0 && item.properties().flag("Show", true);
+  private static Visibility visibility(FbxDocument.Item item) {
+    FbxProperties p = item.properties();
+    if (p.number("Visibility", 1) <= 0 || !p.flag("Show", true)) {
+      return Visibility.HIDDEN;
+    }
+    return p.flag("Visibility Inheritance", true) ? Visibility.INHERITED : Visibility.SHOWN;
   }
 
   private Node content(Node node, FbxDocument.Item item, Map<Long, Integer> materials) {

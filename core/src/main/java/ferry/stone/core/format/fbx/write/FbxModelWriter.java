@@ -20,6 +20,7 @@ import ferry.stone.core.scene.node.LocalTransform.PivotTransform;
 import ferry.stone.core.scene.node.LocalTransform.ScaleInheritance;
 import ferry.stone.core.scene.node.LocalTransform.Trs;
 import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.node.Visibility;
 import ferry.stone.core.scene.time.Clip;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -244,6 +245,9 @@ public final class FbxModelWriter {
       p.addAll(geometric(node));
     }
     p.add(FbxBuild.p("Visibility", "Visibility", "", "A", node.visible() ? 1.0 : 0.0));
+    if (node.visibility() == Visibility.SHOWN) {
+      p.add(FbxBuild.p("Visibility Inheritance", "Visibility Inheritance", "", "", 0));
+    }
     p.add(FbxBuild.flag("Show", true));
     p.addAll(FbxCustom.records(node.properties(), p));
     model(id, node.name(), group ? "Null" : type(node), p, parent(node));

@@ -7,6 +7,7 @@ import ferry.stone.core.format.files.FileTree;
 import ferry.stone.core.format.files.ReferenceFinder;
 import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.gltf.raw.GltfContainer;
+import ferry.stone.core.format.gltf.raw.GltfExtensions;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.node.LocalTransform;
 import ferry.stone.core.scene.node.LocalTransform.Trs;
@@ -38,10 +39,11 @@ public final class GltfTree {
     JsonNode nodes = root.path("nodes");
     List<String> paths = new ArrayList<>();
     List<Vector3d> origins = new ArrayList<>();
+    List<Boolean> seen = new ArrayList<>();
     Deque<Step> stack = new ArrayDeque<>();
     JsonNode tops = root.path("scenes").path(root.path("scene").asInt(0)).path("nodes");
     for (int i = tops.size() - 1; i >= 0; i--) {
-      stack.push(new Step(tops.get(i).asInt(-1), null, new Matrix4d()));
+      stack.push(new Step(tops.get(i).asInt(-1), null, new Matrix4d(), true));
     }
     while (!stack.isEmpty()) {
       Step step = stack.pop();
@@ -52,21 +54,27 @@ public final class GltfTree {
       Matrix4d world = new Matrix4d(step.world()).mul(local(node).toMatrix());
       paths.add(path.text());
       origins.add(world.getTranslation(new Vector3d()));
+      boolean shown =
+          step.seen()
+              && node.at("/extensions/" + GltfExtensions.VISIBILITY + "/visible").asBoolean(true);
+      seen.add(shown);
       JsonNode children = node.path("children");
       for (int i = children.size() - 1; i >= 0; i--) {
-        stack.push(new Step(children.get(i).asInt(-1), path, world));
+        stack.push(new Step(children.get(i).asInt(-1), path, world, shown));
       }
     }
     double[] numbers = new double[3 * origins.size()];
+    boolean[] all = new boolean[origins.size()];
     for (int i = 0; i < origins.size(); i++) {
+      all[i] = seen.get(i);
       numbers[3 * i] = origins.get(i).x;
       numbers[3 * i + 1] = origins.get(i).y;
       numbers[3 * i + 2] = origins.get(i).z;
     }
-    return new FileTree(paths, numbers);
+    return new FileTree(paths, all, numbers);
   }
 
-  private record Step(int node, NodePaths.Path above, Matrix4d world) {}
+  private record Step(int node, NodePaths.Path above, Matrix4d world, boolean seen) {}
 
   private static Trs local(JsonNode node) {
     JsonNode matrix = node.path("matrix");

@@ -131,15 +131,12 @@ public final class MergeParts extends BasicStep<MergeParts.Params> {
       NodeTree tree = new NodeTree(scene);
       String name = params.name().isEmpty() ? target.name() : params.name();
       tree.put(
-          new Node(
-              target.id(),
-              name,
-              -1,
-              target.transform(),
-              target.geometric(),
-              new Node.Content.MeshContent(meshId, skin == null ? -1 : skin.id(), null, weights),
-              target.visible(),
-              target.properties()));
+          target
+              .withName(name)
+              .withParent(-1)
+              .withContent(
+                  new Node.Content.MeshContent(
+                      meshId, skin == null ? -1 : skin.id(), null, weights)));
       removeOthers(tree);
       List<PolygonMesh> all = new ArrayList<>(scene.meshes());
       all.add(merged);

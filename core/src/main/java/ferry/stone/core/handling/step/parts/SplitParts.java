@@ -333,8 +333,7 @@ public final class SplitParts extends BasicStep<SplitParts.Params> {
                     -1,
                     new Node.Content.MeshContent(
                         part.mesh().id(), skin(content, part), slots, content.morphWeights()))
-                .withGeometric(node.geometric())
-                .withVisible(node.visible());
+                .withGeometric(node.geometric());
         tree.add(child, node.id());
       }
       tree.put(

@@ -237,15 +237,7 @@ public final class MirrorParts extends BasicStep<MirrorParts.Params> {
             copyOf.put(node.id(), id);
             int parentId = tree.parent(node.id());
             tree.add(
-                new Node(
-                    id,
-                    otherSide(node.name()),
-                    -1,
-                    node.transform(),
-                    node.geometric(),
-                    node.content(),
-                    node.visible(),
-                    node.properties()),
+                node.withId(id).withName(otherSide(node.name())).withParent(-1),
                 i == top ? parentId : copyOf.get(parentId));
           }
         }
