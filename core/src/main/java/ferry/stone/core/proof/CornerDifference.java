@@ -1,5 +1,6 @@
 package ferry.stone.core.proof;
 
+import java.util.Arrays;
 import org.joml.Matrix4d;
 import org.joml.Vector3d;
 
@@ -14,6 +15,7 @@ final class CornerDifference {
   private double normalDegrees;
   private double colour;
   private double tangentDegrees;
+  private int[] otherLayerValues = new int[0];
 
   CornerDifference(Matrix4d farWorld, Matrix4d landedWorld) {
     this.farWorld = farWorld;
@@ -65,6 +67,24 @@ final class CornerDifference {
   /** Marks a value that is there on one side only. */
   void uvMissing() {
     uv = Double.POSITIVE_INFINITY;
+  }
+
+  /**
+   * A value of a custom layer.
+   *
+   * @param place of the layer among those that are held
+   */
+  void layer(int place, boolean same) {
+    if (!same) {
+      otherLayerValues =
+          Arrays.copyOf(otherLayerValues, Math.max(otherLayerValues.length, place + 1));
+      otherLayerValues[place]++;
+    }
+  }
+
+  /** Corners at which a custom layer has another value. */
+  int otherLayerValues(int place) {
+    return place < otherLayerValues.length ? otherLayerValues[place] : 0;
   }
 
   /** Distance in metres. */

@@ -8,10 +8,12 @@ import ferry.stone.core.geometry.triangle.Triangulation;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.proof.LedgerRow.Verdict;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.Attribute.Semantic;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.mesh.Polygons;
 import ferry.stone.core.work.Progress;
+import java.util.List;
 import org.joml.Vector3d;
 
 /** Compares one part of the far side with the same part of the landed file. */
@@ -80,7 +82,15 @@ final class MeshProof {
       return;
     }
     triangles();
-    looseElements();
+    new LooseProof(
+            ledger,
+            nodeId,
+            far,
+            landed,
+            farScene.linearColours(),
+            readScene.linearColours(),
+            tolerance() * size)
+        .compare();
     if (mesh.faces().faceCount() == 0) {
       return;
     }
@@ -136,32 +146,6 @@ final class MeshProof {
                             + landing.holding().format()
                             + " holds nothing else"
                         : "cut into triangles, as chosen");
-  }
-
-  private void looseElements() {
-    var wanted = far.mesh().loose();
-    var found = landed.mesh().loose();
-    if (wanted == null) {
-      return;
-    }
-    ledger
-        .about(Capability.LINES)
-        .count(
-            "Line segments",
-            nodeId,
-            wanted.segmentCount(),
-            wanted.segmentCount(),
-            found == null ? 0 : found.segmentCount(),
-            "lines are missing");
-    ledger
-        .about(Capability.POINTS)
-        .count(
-            "Points",
-            nodeId,
-            wanted.points().length,
-            wanted.points().length,
-            found == null ? 0 : found.points().length,
-            "points are missing");
   }
 
   private void area(double[] farTriangles, double[] landedTriangles) {
@@ -251,7 +235,7 @@ final class MeshProof {
     CornerPairs pairs =
         landing.holding().isByPrimitives()
             ? new TriangleCorners(farScene, far, landed, landing.holding(), most, progress)
-            : new PolygonCorners(farScene, readScene, far, landed, most);
+            : new PolygonCorners(farScene, readScene, far, landed, landing.holding(), most);
     boolean reordered = landing.holding().isReordered();
     int vertices = pairs.landedVertices();
     ledger
@@ -269,6 +253,7 @@ final class MeshProof {
                 : reordered ? "in the order that draws fastest, as chosen" : "");
     if (pairs.paired()) {
       layers(pairs);
+      custom(pairs);
     }
     if (!landing.holding().isByPrimitives()) {
       boolean sets = landing.fate(Capability.FACE_SETS) == Capability.Fate.KEPT;
@@ -316,6 +301,38 @@ final class MeshProof {
             String.format(java.util.Locale.ROOT, "%.3f°", off),
             own && !there ? Verdict.LOST : kept && !computed ? Verdict.KEPT : Verdict.CHANGED,
             computed ? "computed for the normal map" : "");
+  }
+
+  /** Custom layers by their names. */
+  private void custom(CornerPairs d) {
+    if (landing.fate(Capability.CUSTOM_LAYERS) == Capability.Fate.LOST) {
+      return;
+    }
+    List<Attribute> held = landing.holding().layers(far.mesh());
+    List<String> names = landing.holding().layerNames(far.mesh());
+    Attribute[] found = LayerValues.found(names, landed.mesh());
+    for (int place = 0; place < held.size(); place++) {
+      Attribute layer = held.get(place);
+      Attribute there = found[place];
+      int other = d.difference().otherLayerValues(place);
+      String words = LayerValues.words(layer);
+      boolean same =
+          there != null
+              && other == 0
+              && names.get(place).equals(layer.name())
+              && there.table().type().equals(layer.table().type());
+      ledger
+          .about(Capability.CUSTOM_LAYERS)
+          .add(
+              "Layer " + layer.name(),
+              nodeId,
+              words,
+              words,
+              there == null ? "—" : names.get(place) + ", " + LayerValues.words(there),
+              other == 0 ? "0" : Figures.count(other, "corner"),
+              there == null ? Verdict.LOST : same ? Verdict.KEPT : Verdict.CHANGED,
+              "");
+    }
   }
 
   private void layers(CornerPairs d) {

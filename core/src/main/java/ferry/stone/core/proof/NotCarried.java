@@ -30,6 +30,8 @@ final class NotCarried {
           Capability.INHERITED_SCALE,
           Capability.DETAIL_DISTANCES,
           Capability.CUSTOM_LAYERS,
+          Capability.TEXT_LAYERS,
+          Capability.LAYER_TYPES,
           Capability.PURPOSES,
           Capability.CAMERA_LENSES,
           Capability.OPEN_CAMERAS,

@@ -1,5 +1,6 @@
 package ferry.stone.core.proof;
 
+import ferry.stone.core.format.losses.Holding;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.Attribute.Semantic;
@@ -17,13 +18,18 @@ final class PolygonCorners implements CornerPairs {
   private final boolean wantedLinear;
   private final boolean foundLinear;
   private final boolean paired;
+  private final List<Attribute> held;
+  private final List<String> names;
 
   PolygonCorners(
       Scene farScene,
       Scene readScene,
       Scene.ShownMesh far,
       Scene.ShownMesh landed,
+      Holding holding,
       double tolerance) {
+    held = holding.layers(far.mesh());
+    names = holding.layerNames(far.mesh());
     wanted = far.mesh();
     found = landed.mesh();
     flipped = farScene.uvOrigin() != readScene.uvOrigin();
@@ -70,6 +76,12 @@ final class PolygonCorners implements CornerPairs {
     for (int set = 0; set < Math.min(uvs.size(), landedUvs.size()); set++) {
       compare(uvs.get(set), landedUvs.get(set), Semantic.UV);
     }
+    Attribute[] there = LayerValues.found(names, found);
+    for (int l = 0; l < there.length; l++) {
+      if (there[l] != null) {
+        custom(l, held.get(l), there[l]);
+      }
+    }
     wanted
         .first(Semantic.NORMAL)
         .ifPresent(
@@ -82,6 +94,17 @@ final class PolygonCorners implements CornerPairs {
         .first(Semantic.COLOUR)
         .ifPresent(
             a -> found.first(Semantic.COLOUR).ifPresent(b -> compare(a, b, Semantic.COLOUR)));
+  }
+
+  private void custom(int place, Attribute a, Attribute b) {
+    Polygons faces = wanted.faces();
+    for (int f = 0; f < faces.faceCount(); f++) {
+      for (int c = faces.start(f); c < faces.end(f); c++) {
+        int i = a.valueOf(c, faces.vertex(c), f);
+        int j = b.valueOf(c, found.faces().vertex(c), f);
+        difference.layer(place, LayerValues.same(a, i, b, j));
+      }
+    }
   }
 
   private void compare(Attribute a, Attribute b, Semantic semantic) {

@@ -20,6 +20,8 @@ final class TriangleCorners implements CornerPairs {
   private final boolean flipped;
   private final boolean linear;
   private final boolean paired;
+  private final List<Attribute> held;
+  private final List<String> names;
 
   TriangleCorners(
       Scene scene,
@@ -31,6 +33,8 @@ final class TriangleCorners implements CornerPairs {
     flipped = scene.uvOrigin() == UvOrigin.BOTTOM_LEFT;
     linear = scene.linearColours();
     wanted = holding.primitives(scene, far.mesh(), progress);
+    held = holding.layers(far.mesh());
+    names = holding.layerNames(far.mesh());
     found = landed.mesh();
     difference = new CornerDifference(far.world(), landed.world());
     long corners = wanted.stream().mapToLong(p -> p.indices().length).sum();
@@ -47,6 +51,8 @@ final class TriangleCorners implements CornerPairs {
     Attribute colours = found.first(Semantic.COLOUR).orElse(null);
     Attribute tangents =
         found.first(Semantic.TANGENT).filter(t -> t.components() == 4).orElse(null);
+    Attribute[] layers = held.toArray(new Attribute[0]);
+    Attribute[] layersThere = LayerValues.found(names, found);
     Coordinates points = found.points();
     int corner = 0;
     for (RenderPrimitive p : wanted) {
@@ -79,6 +85,13 @@ final class TriangleCorners implements CornerPairs {
           difference.tangents(own, 4 * i, there, 4 * v);
           if (own[4 * i + 3] * there[4 * v + 3] < 0) {
             difference.otherSide();
+          }
+        }
+        for (int l = 0; l < layers.length; l++) {
+          Attribute there = layersThere[l];
+          if (there != null) {
+            int row = there.valueOf(-1, v, -1);
+            difference.layer(l, LayerValues.same(layers[l], p.layerRows().get(l)[i], there, row));
           }
         }
         if (colours != null && p.colours() != null) {

@@ -67,7 +67,7 @@ public final class SceneWeight {
       bytes += 4L * (mesh.faces().cornerCount() + mesh.faces().faceCount());
     }
     for (Attribute a : mesh.attributes()) {
-      bytes += seen.add(a.values()) ? 4L * a.values().length : 0;
+      bytes += seen.add(a.table()) ? a.table().bytes() : 0;
       bytes += a.indices() != null && seen.add(a.indices()) ? 4L * a.indices().length : 0;
     }
     for (MorphTarget morph : mesh.morphs()) {

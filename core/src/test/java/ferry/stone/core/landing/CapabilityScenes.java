@@ -193,7 +193,7 @@ public final class CapabilityScenes {
         List<Attribute> all = new ArrayList<>(s.mesh.attributes());
         all.add(
             new Attribute(
-                "wear",
+                "_wear",
                 Attribute.Semantic.OTHER,
                 Attribute.Domain.VERTEX,
                 1,

@@ -7,6 +7,7 @@ import ferry.stone.core.scene.mesh.Attribute.Domain;
 import ferry.stone.core.scene.mesh.Attribute.Semantic;
 import ferry.stone.core.scene.mesh.MorphTarget;
 import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.mesh.Table;
 import ferry.stone.core.scene.node.Camera;
 import ferry.stone.core.scene.node.Lens;
 import ferry.stone.core.scene.node.Light;
@@ -43,6 +44,13 @@ final class MoreCapabilityScenes {
             plate,
             more(mesh, new Attribute("tangent", Semantic.TANGENT, Domain.VERTEX, 4, along, all)));
       }
+      case TEXT_LAYERS ->
+          with(
+              plate, more(mesh, layer(new Table.Texts(new String[] {"oak", "elm", "ash", "fir"}))));
+      case LAYER_TYPES ->
+          with(
+              plate,
+              more(mesh, layer(new Table.Wholes(new int[] {1 << 28, 3, (1 << 28) + 1, 0}, 1))));
       case COLOURS -> with(plate, more(mesh, colours("colour")));
       case FURTHER_SETS -> with(plate, more(mesh, colours("first"), colours("second")));
       case SEAMS -> with(plate, seams(mesh));
@@ -139,6 +147,10 @@ final class MoreCapabilityScenes {
     List<Attribute> all = new ArrayList<>(mesh.attributes());
     all.addAll(List.of(layers));
     return mesh.withAttributes(all);
+  }
+
+  private static Attribute layer(Table table) {
+    return new Attribute("wood", Semantic.OTHER, Domain.VERTEX, table, null);
   }
 
   /** Colours of 8 bits, which every format holds. */

@@ -45,6 +45,8 @@ public final class FbxCapabilities {
           .set(Capability.FACE_SETS, Fate.NONE, Fate.LOST, "The format has no sets of faces.")
           .set(
               Capability.CUSTOM_LAYERS, Fate.LOST, Fate.LOST, "Custom layers are not written here.")
+          .set(Capability.TEXT_LAYERS, Fate.LOST, Fate.LOST, "Custom layers are not written here.")
+          .set(Capability.LAYER_TYPES, Fate.LOST, Fate.LOST, "Custom layers are not written here.")
           .set(Capability.POINT_CACHES, Fate.LOST, Fate.LOST, "Point caches are not written.")
           .set(
               Capability.ROOT_TRANSFORM,

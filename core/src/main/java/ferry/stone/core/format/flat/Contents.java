@@ -78,7 +78,9 @@ public final class Contents {
       case OWN_TANGENTS -> meshes(m -> m.first(Attribute.Semantic.TANGENT).isPresent());
       case SUBDIVISION -> meshes(m -> m.subdivision() != null);
       case FACE_SETS -> faceSets();
-      case CUSTOM_LAYERS -> meshes(Contents::hasCustomLayers);
+      case CUSTOM_LAYERS -> layers(LayerKinds::isPlain);
+      case TEXT_LAYERS -> layers(LayerKinds::isText);
+      case LAYER_TYPES -> layers(a -> !LayerKinds.isPlain(a) && !LayerKinds.isText(a));
       case BROKEN_LAYERS ->
           meshes(m -> m.attributes().stream().anyMatch(a -> !FittingLayers.fits(m, a)));
       default -> Found.NONE;
@@ -292,8 +294,9 @@ public final class Contents {
     return mesh.first(Attribute.Semantic.NORMAL).isPresent();
   }
 
-  private static boolean hasCustomLayers(PolygonMesh mesh) {
-    return mesh.attributes().stream().anyMatch(a -> a.semantic() == Attribute.Semantic.OTHER);
+  /** Meshes with a custom layer of a kind. */
+  private Found layers(Predicate<Attribute> kind) {
+    return meshes(m -> m.all(Attribute.Semantic.OTHER).stream().anyMatch(kind));
   }
 
   /** Whether a vertex has no place. */

@@ -4,7 +4,6 @@ import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 
 /** Keeps the layers that have a value for each place of their mesh, cut to its length. */
@@ -39,10 +38,18 @@ public final class FittingLayers {
       if (!fits) {
         told.layer(mesh, a);
       } else {
-        kept.add(longer ? a.withValues(Arrays.copyOf(a.values(), needed * a.components())) : a);
+        kept.add(longer ? a.withTable(a.table().picked(first(needed))) : a);
       }
     }
     return changed ? mesh.withAttributes(kept) : mesh;
+  }
+
+  private static int[] first(int count) {
+    int[] rows = new int[count];
+    for (int i = 0; i < count; i++) {
+      rows[i] = i;
+    }
+    return rows;
   }
 
   private static int elements(PolygonMesh mesh, Attribute.Domain domain) {

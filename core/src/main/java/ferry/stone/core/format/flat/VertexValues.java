@@ -98,11 +98,8 @@ public final class VertexValues {
       if (none && a[l] != b[l]) {
         return false;
       }
-      for (int k = 0; !none && k < layer.components(); k++) {
-        if (layer.values()[a[l] * layer.components() + k]
-            != layer.values()[b[l] * layer.components() + k]) {
-          return false;
-        }
+      if (!none && !layer.table().same(a[l], layer.table(), b[l])) {
+        return false;
       }
     }
     return true;

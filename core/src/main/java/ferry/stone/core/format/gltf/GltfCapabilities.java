@@ -56,7 +56,16 @@ public final class GltfCapabilities {
           .set(Capability.SUBDIVISION, Fate.NONE, Fate.LOST, "The mesh lands as its cage.")
           .set(Capability.FACE_SETS, Fate.NONE, Fate.LOST, "The format has no sets of faces.")
           .set(
-              Capability.CUSTOM_LAYERS, Fate.LOST, Fate.LOST, "Custom layers are not written here.")
+              Capability.CUSTOM_LAYERS,
+              Fate.KEPT,
+              Fate.KEPT,
+              "Names begin with an underscore there, and numbers have 8, 16 or 32 bits.")
+          .set(Capability.TEXT_LAYERS, Fate.NONE, Fate.LOST, "The format has numbers only.")
+          .set(
+              Capability.LAYER_TYPES,
+              Fate.NONE,
+              Fate.LOST,
+              "The format holds up to four numbers or a matrix, and whole ones up to 16,777,216.")
           .set(Capability.POINT_CACHES, Fate.NONE, Fate.LOST, "The format has no point caches.")
           .set(
               Capability.ROOT_TRANSFORM,

@@ -6,6 +6,7 @@ import ferry.stone.core.format.files.FileTree;
 import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.gltf.read.GltfReader;
 import ferry.stone.core.format.gltf.read.GltfTree;
+import ferry.stone.core.format.gltf.write.GltfLayers;
 import ferry.stone.core.format.gltf.write.GltfPacking;
 import ferry.stone.core.format.gltf.write.GltfTangents;
 import ferry.stone.core.format.losses.Capability;
@@ -13,6 +14,7 @@ import ferry.stone.core.format.losses.Holding;
 import ferry.stone.core.geometry.triangle.RenderPrimitive;
 import ferry.stone.core.motion.InBetweens;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
@@ -56,6 +58,16 @@ record GltfHolding(GltfPacking packing) implements Holding {
     GltfTangents needed =
         scene == null ? GltfTangents.NONE : GltfTangents.of(scene, packing.tangents());
     return packing.primitives(mesh, needed, progress);
+  }
+
+  @Override
+  public List<Attribute> layers(PolygonMesh mesh) {
+    return GltfLayers.of(mesh).stream().map(GltfLayers::layer).toList();
+  }
+
+  @Override
+  public List<String> layerNames(PolygonMesh mesh) {
+    return GltfLayers.of(mesh).stream().map(GltfLayers::name).toList();
   }
 
   @Override

@@ -6,6 +6,7 @@ import ferry.stone.core.finding.Findings;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.SceneWriter;
 import ferry.stone.core.format.gltf.write.CameraSpan;
+import ferry.stone.core.format.gltf.write.GltfLayers;
 import ferry.stone.core.format.gltf.write.GltfOptions;
 import ferry.stone.core.format.gltf.write.GltfPacking;
 import ferry.stone.core.format.gltf.write.GltfWriter;
@@ -230,6 +231,19 @@ final class GltfLanding implements SceneWriter {
                 .anyMatch(shown -> shown.mesh().faces().faceCount() > 0);
     int larger =
         MaterialForecast.largerThan(outlook.far(), packing.largestTexture(), outlook.cargo());
+    List<GltfLayers> other =
+        outlook.arrived().meshes().stream()
+            .flatMap(m -> GltfLayers.of(m).stream())
+            .filter(l -> !l.exact())
+            .toList();
+    if (!other.isEmpty()) {
+      told.item(
+          Capability.CUSTOM_LAYERS,
+          Capability.Fate.CHANGED,
+          Figures.count(other.size(), "layer"),
+          other.get(0).layer().name(),
+          List.of());
+    }
     List<Camera> bent =
         outlook.arrived().cameras().stream().filter(c -> !CameraSpan.holds(c)).toList();
     if (!bent.isEmpty()) {

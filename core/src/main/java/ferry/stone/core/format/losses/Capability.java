@@ -27,6 +27,8 @@ public enum Capability {
   SUBDIVISION("Subdivision levels, creases, holes", Words.GEOMETRY),
   FACE_SETS("Named sets of faces", Words.GEOMETRY),
   CUSTOM_LAYERS("Custom layers on vertices, corners and faces", Words.GEOMETRY),
+  TEXT_LAYERS("Custom layers of texts", Words.GEOMETRY),
+  LAYER_TYPES("Custom layers of large whole numbers, no numbers or odd sizes", Words.GEOMETRY),
   BROKEN_LAYERS("Layers with too few values for their mesh", Words.GEOMETRY),
   POINT_CACHES("Point caches", "Motion"),
   SEVERAL_PARTS("More parts than one", Words.HIERARCHY),

@@ -7,6 +7,7 @@ import ferry.stone.core.geometry.triangle.RenderPrimitive;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.look.Channel;
 import ferry.stone.core.scene.look.Material;
+import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
@@ -53,6 +54,16 @@ public interface Holding {
    */
   default List<RenderPrimitive> primitives(Scene scene, PolygonMesh mesh, Progress progress) {
     throw new UnsupportedOperationException(format() + " holds polygons");
+  }
+
+  /** The custom layers of a mesh that the file holds, in the order of {@link #primitives}. */
+  default List<Attribute> layers(PolygonMesh mesh) {
+    return mesh.all(Attribute.Semantic.OTHER);
+  }
+
+  /** Their names in the file. */
+  default List<String> layerNames(PolygonMesh mesh) {
+    return layers(mesh).stream().map(Attribute::name).toList();
   }
 
   /**

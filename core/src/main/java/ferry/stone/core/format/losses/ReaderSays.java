@@ -12,6 +12,7 @@ public final class ReaderSays {
           "buffer-missing",
           "cache-without-mesh",
           "camera-not-read",
+          "layer-not-read",
           "colours-not-read",
           "connections-broken",
           "effect-not-read",

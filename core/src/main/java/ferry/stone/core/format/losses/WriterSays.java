@@ -36,7 +36,6 @@ public final class WriterSays {
           Map.entry("copies-gathered", Capability.PACKING),
           Map.entry("lines-not-carried", Capability.LINES),
           Map.entry("points-not-carried", Capability.POINTS),
-          Map.entry("layer-not-carried", Capability.CUSTOM_LAYERS),
           Map.entry(ArrangedParts.SHEARED, Capability.SHEAR),
           Map.entry(ArrangedParts.UNSHEARED, Capability.SHEAR),
           Map.entry(ArrangedParts.HELPERS, Capability.HELPERS),

@@ -83,9 +83,8 @@ public final class EqualMeshes {
       Attribute y = b.attributes().get(i);
       if (x.semantic() != y.semantic()
           || x.domain() != y.domain()
-          || x.components() != y.components()
           || !Arrays.equals(x.indices(), y.indices())
-          || !Arrays.equals(x.values(), y.values())) {
+          || !x.table().equal(y.table())) {
         return false;
       }
     }

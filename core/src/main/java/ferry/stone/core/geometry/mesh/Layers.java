@@ -21,7 +21,7 @@ public final class Layers {
     for (int i = 0; i < indices.length; i++) {
       indices[i] = a.indices() == null ? from[i] : a.indices()[from[i]];
     }
-    return new Attribute(a.name(), a.semantic(), a.domain(), a.components(), a.values(), indices);
+    return a.on(a.domain(), indices);
   }
 
   public static int[] picked(int[] values, int[] from) {
@@ -64,15 +64,7 @@ public final class Layers {
     if (i == j) {
       return true;
     }
-    if (i < 0 || j < 0) {
-      return false;
-    }
-    for (int k = 0; k < a.components(); k++) {
-      if (a.values()[a.components() * i + k] != a.values()[a.components() * j + k]) {
-        return false;
-      }
-    }
-    return true;
+    return i >= 0 && j >= 0 && a.table().same(i, a.table(), j);
   }
 
   /**
@@ -127,12 +119,7 @@ public final class Layers {
     if (a.indices() != null) {
       return moved(a, sourceVertex);
     }
-    int k = a.components();
-    float[] values = new float[k * sourceVertex.length];
-    for (int v = 0; v < sourceVertex.length; v++) {
-      System.arraycopy(a.values(), k * sourceVertex[v], values, k * v, k);
-    }
-    return a.withValues(values);
+    return a.withTable(a.table().picked(sourceVertex));
   }
 
   private static MorphTarget morph(MorphTarget morph, int[] sourceVertex, int[] newNumber) {

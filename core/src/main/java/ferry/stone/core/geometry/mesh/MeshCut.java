@@ -1,6 +1,5 @@
 package ferry.stone.core.geometry.mesh;
 
-import ferry.stone.core.math.FloatList;
 import ferry.stone.core.math.IntList;
 import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.FaceSet;
@@ -253,33 +252,24 @@ public final class MeshCut {
   }
 
   private static Attribute attribute(Attribute whole, int[] elements, int[] local) {
-    int k = whole.components();
     if (whole.indices() == null) {
-      float[] values = new float[k * elements.length];
-      for (int i = 0; i < elements.length; i++) {
-        System.arraycopy(whole.values(), k * elements[i], values, k * i, k);
-      }
-      return whole.withValues(values);
+      return whole.withTable(whole.table().picked(elements));
     }
     int[] indices = new int[elements.length];
     IntList touched = new IntList(16);
-    FloatList values = new FloatList(k * 16);
     for (int i = 0; i < indices.length; i++) {
       int value = whole.indices()[elements[i]];
       if (value >= 0 && local[value] < 0) {
         local[value] = touched.size();
         touched.add(value);
-        for (int c = 0; c < k; c++) {
-          values.add(whole.values()[k * value + c]);
-        }
       }
       indices[i] = value < 0 ? -1 : local[value];
     }
-    for (int i = 0; i < touched.size(); i++) {
-      local[touched.get(i)] = -1;
+    int[] rows = touched.toArray();
+    for (int row : rows) {
+      local[row] = -1;
     }
-    return new Attribute(
-        whole.name(), whole.semantic(), whole.domain(), k, values.toArray(), indices);
+    return whole.withTable(whole.table().picked(rows)).on(whole.domain(), indices);
   }
 
   /** The faces of every set, by group: {@code [set][group]}. */

@@ -11,6 +11,7 @@ import ferry.stone.core.scene.mesh.LooseElements;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.mesh.Polygons;
 import ferry.stone.core.scene.mesh.Subdivision;
+import ferry.stone.core.scene.mesh.Table;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
@@ -135,7 +136,7 @@ public final class MeshMerge {
       for (Attribute a : sources.get(s).mesh().attributes()) {
         String kind =
             a.semantic() == Semantic.OTHER
-                ? "OTHER " + a.name() + " " + a.components()
+                ? "OTHER " + a.name() + " " + a.table().type() + " " + a.components()
                 : a.semantic() + " " + (a.semantic() == Semantic.UV ? "" : a.components());
         String key = kind + " " + seen.merge(kind, 1, Integer::sum);
         byKey.computeIfAbsent(key, k -> new Attribute[sources.size()])[s] = a;
@@ -148,22 +149,19 @@ public final class MeshMerge {
     Attribute sample = Arrays.stream(parts).filter(a -> a != null).findFirst().orElseThrow();
     boolean onVertices =
         Arrays.stream(parts).allMatch(a -> a != null && a.domain() == Domain.VERTEX);
-    int k = sample.components();
     int[] first = onVertices ? firstVertex : firstCorner;
     int[] indices = new int[first[sources.size()]];
-    FloatList values = new FloatList(16);
+    List<Table> tables = new ArrayList<>();
+    int rows = 0;
     for (int s = 0; s < parts.length; s++) {
       Attribute a = parts[s];
       if (a == null) {
         Arrays.fill(indices, first[s], first[s + 1], -1);
         continue;
       }
-      int base = values.size() / k;
-      for (int i = 0; i < a.valueCount(); i++) {
-        for (int c = 0; c < k; c++) {
-          values.add(c < a.components() ? a.values()[a.components() * i + c] : 0);
-        }
-      }
+      int base = rows;
+      tables.add(a.table());
+      rows += a.valueCount();
       Polygons faces = sources.get(s).mesh().faces();
       if (onVertices) {
         for (int v = 0; v < first[s + 1] - first[s]; v++) {
@@ -177,13 +175,9 @@ public final class MeshMerge {
         }
       }
     }
-    return new Attribute(
-        sample.name(),
-        sample.semantic(),
-        onVertices ? Domain.VERTEX : Domain.CORNER,
-        k,
-        values.toArray(),
-        indices);
+    return sample
+        .withTable(sample.table().joined(tables))
+        .on(onVertices ? Domain.VERTEX : Domain.CORNER, indices);
   }
 
   private static int shifted(int base, int index) {

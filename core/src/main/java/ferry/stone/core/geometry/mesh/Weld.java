@@ -312,8 +312,7 @@ public final class Weld {
       int v = mesh.faces().vertex(corners[c]);
       indices[c] = a.indices() == null ? v : a.indices()[v];
     }
-    return new Attribute(
-        a.name(), a.semantic(), Domain.CORNER, a.components(), a.values(), indices);
+    return a.on(Domain.CORNER, indices);
   }
 
   private int[] joinedPairs(int[] pairs) {

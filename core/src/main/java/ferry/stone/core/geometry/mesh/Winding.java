@@ -117,6 +117,6 @@ public final class Winding {
         indices[c] = a.indices() == null ? from : a.indices()[from];
       }
     }
-    return new Attribute(a.name(), a.semantic(), a.domain(), a.components(), a.values(), indices);
+    return a.on(a.domain(), indices);
   }
 }

@@ -28,10 +28,12 @@ public final class RenderMesh {
   private final List<Attribute> uvs;
   private final Attribute colours;
   private final Attribute tangents;
+  private final List<Attribute> custom;
   private final List<Attribute> split = new ArrayList<>();
   private final List<int[]> canonical = new ArrayList<>();
 
-  private RenderMesh(PolygonMesh mesh, Progress progress) {
+  private RenderMesh(PolygonMesh mesh, List<Attribute> custom, Progress progress) {
+    this.custom = custom;
     this.mesh = mesh;
     look = mesh.looks();
     Attribute found = mesh.first(Attribute.Semantic.NORMAL).orElse(null);
@@ -50,6 +52,7 @@ public final class RenderMesh {
     uvs.forEach(this::addSplitting);
     addSplitting(colours);
     addSplitting(tangents);
+    custom.forEach(this::addSplitting);
   }
 
   /**
@@ -57,7 +60,13 @@ public final class RenderMesh {
    * order; unassigned faces last.
    */
   public static List<RenderPrimitive> of(PolygonMesh mesh, Progress progress) {
-    return new RenderMesh(mesh, progress).build(progress);
+    return new RenderMesh(mesh, List.of(), progress).build(progress);
+  }
+
+  /** As {@link #of} with rows of custom layers of the mesh, which may part vertices too. */
+  public static List<RenderPrimitive> with(
+      PolygonMesh mesh, List<Attribute> custom, Progress progress) {
+    return new RenderMesh(mesh, custom, progress).build(progress);
   }
 
   /** Whether every corner has a normal: a half-filled layer would land as zeros. */
@@ -74,12 +83,13 @@ public final class RenderMesh {
   }
 
   private void addSplitting(Attribute attribute) {
-    if (attribute != null && attribute.domain() != Attribute.Domain.VERTEX) {
+    if (attribute != null
+        && (attribute.domain() != Attribute.Domain.VERTEX || attribute.indices() != null)) {
       split.add(attribute);
-      canonical.add(EqualValues.firstOfEach(attribute.values(), attribute.components()));
-    } else if (attribute != null && attribute.indices() != null) {
-      split.add(attribute);
-      canonical.add(EqualValues.firstOfEach(attribute.values(), attribute.components()));
+      canonical.add(
+          attribute.semantic() == Attribute.Semantic.OTHER
+              ? attribute.table().firstOfEach()
+              : EqualValues.firstOfEach(attribute.values(), attribute.components()));
     }
   }
 
@@ -164,7 +174,18 @@ public final class RenderMesh {
         colours == null ? 0 : colours.components(),
         source,
         indices,
-        triangleFace);
+        triangleFace,
+        custom.stream().map(layer -> rows(layer, order, variants)).toList());
+  }
+
+  private int[] rows(Attribute layer, int[] order, Variants variants) {
+    int place = split.indexOf(layer);
+    int[] rows = new int[order.length];
+    for (int i = 0; i < rows.length; i++) {
+      rows[i] =
+          place < 0 ? variants.vertex[order[i]] : variants.keys[order[i] * split.size() + place];
+    }
+    return rows;
   }
 
   private float[] values(Attribute attribute, int[] order, Variants variants) {

@@ -21,6 +21,7 @@ import java.util.List;
  * @param sourceVertex mesh vertex of each vertex here
  * @param indices {@code int[3*t]}
  * @param triangleFace mesh face of each triangle
+ * @param layerRows for each custom layer that was asked for its row at each vertex, −1 for none
  */
 public record RenderPrimitive(
     int materialId,
@@ -33,7 +34,8 @@ public record RenderPrimitive(
     int colourComponents,
     int[] sourceVertex,
     int[] indices,
-    int[] triangleFace) {
+    int[] triangleFace,
+    List<int[]> layerRows) {
 
   public int vertexCount() {
     return sourceVertex.length;
@@ -56,7 +58,8 @@ public record RenderPrimitive(
         colourComponents,
         sourceVertex,
         turned,
-        triangleFace);
+        triangleFace,
+        layerRows);
   }
 
   /**
@@ -162,7 +165,8 @@ public record RenderPrimitive(
         colourComponents,
         sourceVertex,
         indices,
-        triangleFace);
+        triangleFace,
+        layerRows);
   }
 
   /** The values of given vertices, in their order, under new triangles. */
@@ -170,6 +174,8 @@ public record RenderPrimitive(
       int[] vertices, float[] newTangents, int[] newIndices, int[] newFaces) {
     List<float[]> newUvs = new ArrayList<>();
     uvs.forEach(uv -> newUvs.add(picked(uv, 2, vertices)));
+    List<int[]> newRows = new ArrayList<>();
+    layerRows.forEach(rows -> newRows.add(picked(rows, vertices)));
     int[] newSource = new int[vertices.length];
     for (int i = 0; i < newSource.length; i++) {
       newSource[i] = sourceVertex[vertices[i]];
@@ -185,7 +191,16 @@ public record RenderPrimitive(
         colourComponents,
         newSource,
         newIndices,
-        newFaces);
+        newFaces,
+        newRows);
+  }
+
+  private static int[] picked(int[] rows, int[] vertices) {
+    int[] result = new int[vertices.length];
+    for (int i = 0; i < result.length; i++) {
+      result[i] = rows[vertices[i]];
+    }
+    return result;
   }
 
   private static float[] picked(float[] values, int components, int[] vertices) {

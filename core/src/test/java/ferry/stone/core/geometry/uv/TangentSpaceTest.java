@@ -94,7 +94,8 @@ class TangentSpaceTest {
             0,
             new int[] {4, 5, 6, 7},
             indices,
-            new int[] {0, 1});
+            new int[] {0, 1},
+            List.of());
     RenderPrimitive made = plain.withTangents(TangentSpace.of(p, n, uv, false, indices));
     assertTrue(made.hasTangents());
     assertEquals(6, made.vertexCount());

@@ -163,9 +163,9 @@ final class FbxMeshWriter {
       case TANGENT -> values(a, "LayerElementTangent", 102, "Tangents", "TangentsIndex", 3);
       case UV -> values(uvs(a), "LayerElementUV", 101, "UV", "UVIndex", 2);
       case COLOUR -> values(colours(a), "LayerElementColor", 101, "Colors", "ColorIndex", 4);
-      default ->
-          findings.add(
-              notCarried("layer-not-carried", a.name(), "FBX layers for it are not written"));
+      default -> {
+        // The format has no layers for them that other programs read: the forecast says so.
+      }
     }
   }
 

@@ -48,6 +48,17 @@ final class GltfAccessors {
     return components;
   }
 
+  boolean isFloat(int index, String from) throws FormatException {
+    JsonNode accessor = container.item("accessors", index, from);
+    return container.integer(accessor, "componentType", -1, "/accessors/" + index) == FLOAT;
+  }
+
+  /** Whether its numbers mean themselves, and not parts of 1. */
+  boolean isWhole(int index, String from) throws FormatException {
+    boolean parts = container.item("accessors", index, from).path("normalized").asBoolean(false);
+    return !parts && !isFloat(index, from);
+  }
+
   /** All numbers as floats; normalised integers become 0–1 or −1–1 (section 3.6.2.2). */
   float[] floats(int index, int wanted, String from) throws IOException, FormatException {
     int components = components(index, from);

@@ -1,7 +1,9 @@
 package ferry.stone.core.format.gltf.read;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
+import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FormatException.Kind;
 import ferry.stone.core.format.gltf.GltfFormat;
@@ -11,15 +13,12 @@ import ferry.stone.core.format.gltf.raw.GltfExtras;
 import ferry.stone.core.format.gltf.raw.GltfVariants;
 import ferry.stone.core.math.FloatList;
 import ferry.stone.core.math.IntList;
-import ferry.stone.core.scene.mesh.Attribute;
-import ferry.stone.core.scene.mesh.Attribute.Domain;
 import ferry.stone.core.scene.mesh.Attribute.Semantic;
 import ferry.stone.core.scene.mesh.Coordinates;
 import ferry.stone.core.scene.mesh.LooseElements;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.mesh.Polygons;
 import java.io.IOException;
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -52,24 +51,6 @@ final class GltfMeshReader {
    */
   record ReadMesh(PolygonMesh mesh, GltfInfluences influences) {}
 
-  /** Values of one attribute over all primitives, zeros where a primitive has none. */
-  private static final class Layer {
-    final Semantic semantic;
-    final int components;
-    final FloatList values;
-
-    Layer(Semantic semantic, int components, int vertices, float padding) {
-      this.semantic = semantic;
-      this.components = components;
-      values = new FloatList(components * vertices);
-      values.fill(padding, components * vertices);
-    }
-
-    float padding() {
-      return semantic == Semantic.COLOUR ? 1 : 0;
-    }
-  }
-
   ReadMesh read(int index, int id) throws IOException, FormatException {
     JsonNode json = container.root().path("meshes").get(index);
     String path = "/meshes/" + index;
@@ -83,7 +64,7 @@ final class GltfMeshReader {
     IntList lineOffsets = new IntList(16);
     IntList points = new IntList(16);
     GltfVariants slotOf = new GltfVariants(container, materialIds);
-    Map<String, Layer> layers = new LinkedHashMap<>();
+    Map<String, GltfLayer> layers = new LinkedHashMap<>();
     Map<String, int[]> vertexRanges = new HashMap<>();
     GltfMorphReader morphs = new GltfMorphReader(container, accessors, json, path, findings);
     GltfInfluences influences = new GltfInfluences(container, accessors);
@@ -129,7 +110,8 @@ final class GltfMeshReader {
                 json.path("name").asText(""),
                 Coordinates.of(positions.toArray()),
                 Polygons.triangles(corners.toArray()))
-            .withAttributes(attributes(layers))
+            .withAttributes(
+                layers.entrySet().stream().map(l -> l.getValue().made(l.getKey())).toList())
             .toBuilder()
             .materials(slotOf.materials(), slots.toArray())
             .variantMaterials(slotOf.variants())
@@ -150,7 +132,7 @@ final class GltfMeshReader {
 
   /** Adds a primitive's vertices and the values over them; how many there are. */
   private int readVertices(
-      JsonNode primitive, String at, FloatList positions, Map<String, Layer> layers)
+      JsonNode primitive, String at, FloatList positions, Map<String, GltfLayer> layers)
       throws IOException, FormatException {
     int position =
         container.integer(primitive.path("attributes"), "POSITION", -1, at + "/attributes");
@@ -164,23 +146,8 @@ final class GltfMeshReader {
     return xyz.length / 3;
   }
 
-  private static List<Attribute> attributes(Map<String, Layer> layers) {
-    List<Attribute> attributes = new ArrayList<>();
-    layers.forEach(
-        (name, layer) ->
-            attributes.add(
-                new Attribute(
-                    name,
-                    layer.semantic,
-                    Domain.VERTEX,
-                    layer.components,
-                    layer.values.toArray(),
-                    null)));
-    return attributes;
-  }
-
   private void readLayers(
-      JsonNode primitive, String at, int first, int count, Map<String, Layer> layers)
+      JsonNode primitive, String at, int first, int count, Map<String, GltfLayer> layers)
       throws IOException, FormatException {
     var names = primitive.path("attributes").fieldNames();
     while (names.hasNext()) {
@@ -199,32 +166,38 @@ final class GltfMeshReader {
       String path = at + "/attributes/" + name;
       int accessor = container.integer(primitive.path("attributes"), name, -1, at + "/attributes");
       int components = accessors.components(accessor, path);
-      if (components > 4) {
+      if (components > 4 && !(semantic == Semantic.OTHER && accessors.isFloat(accessor, path))) {
+        findings.add(
+            Finding.of(
+                "layer-not-read",
+                Severity.LOOK,
+                path,
+                "Matrices of whole numbers over vertices are not read."));
         continue;
       }
       if (!semantic.holds(components)) {
         throw container.error(
             Kind.CORRUPT, path, "a value cannot have " + components + " numbers here.");
       }
-      float[] values = accessors.floats(accessor, components, path);
-      if (values.length != components * count) {
+      boolean whole = semantic == Semantic.OTHER && accessors.isWhole(accessor, path);
+      int[] wholes = whole ? accessors.integers(accessor, components, path) : null;
+      float[] values = whole ? null : accessors.floats(accessor, components, path);
+      int length = whole ? wholes.length : values.length;
+      if (length != components * count) {
         throw container.error(
             Kind.CORRUPT,
             path,
-            "has " + values.length / components + " values for " + count + " vertices.");
+            "has " + length / components + " values for " + count + " vertices.");
       }
-      Layer layer = layers.get(name);
-      if (layer == null) {
-        float padding = semantic == Semantic.COLOUR ? 1 : 0;
-        layer = new Layer(semantic, components, first, padding);
-        layers.put(name, layer);
-      } else if (layer.components != components) {
+      GltfLayer layer =
+          layers.computeIfAbsent(name, n -> new GltfLayer(semantic, components, first));
+      if (layer.components() != components) {
         throw container.error(Kind.CORRUPT, path, "changes its size between primitives.");
       }
-      layer.values.addAll(values);
+      layer.add(values, wholes, first);
     }
-    for (Layer layer : layers.values()) {
-      layer.values.fill(layer.padding(), layer.components * (first + count) - layer.values.size());
+    for (GltfLayer layer : layers.values()) {
+      layer.reach(first + count);
     }
   }
 

@@ -17,6 +17,7 @@ import java.util.List;
  * smaller stay as they are.
  */
 public final class GltfBuffer {
+  static final int BYTE = 5120;
   static final int SHORT = 5122;
   public static final int UNSIGNED_BYTE = 5121;
   public static final int UNSIGNED_SHORT = 5123;
@@ -42,14 +43,22 @@ public final class GltfBuffer {
     indexBits = packing.indexBits();
   }
 
+  private static String type(int components) {
+    return switch (components) {
+      case 1 -> "SCALAR";
+      case 9 -> "MAT3";
+      case 16 -> "MAT4";
+      default -> "VEC" + components;
+    };
+  }
+
   /** Adds float vertex data; returns the accessor. */
   int addFloats(float[] values, int components, boolean withBounds) {
     ByteBuffer bytes = allocate(4L * values.length);
     bytes.asFloatBuffer().put(values);
     int view = addView(bytes.array(), ARRAY_BUFFER, 4 * components, false);
     int count = values.length / components;
-    ObjectNode accessor =
-        accessor(view, FLOAT, count, components == 2 ? "VEC2" : "VEC" + components);
+    ObjectNode accessor = accessor(view, FLOAT, count, type(components));
     if (withBounds) {
       ArrayNode min = accessor.putArray("min");
       ArrayNode max = accessor.putArray("max");
@@ -105,6 +114,33 @@ public final class GltfBuffer {
         max.add(hi[k]);
       }
     }
+    return accessors.size() - 1;
+  }
+
+  /**
+   * Adds vertex data as whole numbers, each element at a multiple of 4 bytes.
+   *
+   * @param width bytes of a number, below 0 for numbers with a sign
+   */
+  int addWholes(int[] values, int components, int width) {
+    int size = Math.abs(width);
+    int count = values.length / components;
+    int stride = (size * components + 3) / 4 * 4;
+    ByteBuffer bytes = allocate((long) stride * count);
+    for (int i = 0; i < values.length; i++) {
+      int at = stride * (i / components) + size * (i % components);
+      if (size == 1) {
+        bytes.put(at, (byte) values[i]);
+      } else {
+        bytes.putShort(at, (short) values[i]);
+      }
+    }
+    int view = addView(bytes.array(), ARRAY_BUFFER, stride, false);
+    if (stride != size * components) {
+      ((ObjectNode) views.get(view)).put("byteStride", stride);
+    }
+    int type = size == 1 ? (width < 0 ? BYTE : UNSIGNED_BYTE) : width < 0 ? SHORT : UNSIGNED_SHORT;
+    accessor(view, type, count, components == 1 ? "SCALAR" : "VEC" + components);
     return accessors.size() - 1;
   }
 

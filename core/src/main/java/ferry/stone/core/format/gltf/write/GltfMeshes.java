@@ -13,10 +13,12 @@ import ferry.stone.core.geometry.triangle.RenderPrimitive;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.IntList;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.LooseElements;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.Skin;
 import ferry.stone.core.work.Progress;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 
@@ -62,18 +64,24 @@ final class GltfMeshes {
       json.put("name", mesh.name());
     }
     ArrayNode primitives = json.putArray("primitives");
+    List<GltfLayers> layers = GltfLayers.of(mesh);
     for (RenderPrimitive primitive : packing.primitives(mesh, tangents, progress)) {
-      triangles(primitives, mesh, primitive, skin);
+      triangles(primitives, mesh, primitive, skin, layers);
     }
     if (mesh.loose() != null) {
-      loose(primitives, mesh, mesh.loose());
+      loose(primitives, mesh, mesh.loose(), layers);
     }
     morphs.names(json, mesh);
     GltfExtras.write(json, mesh.properties(), extensions);
     return primitives.isEmpty() ? null : json;
   }
 
-  private void triangles(ArrayNode primitives, PolygonMesh mesh, RenderPrimitive p, Skin skin) {
+  private void triangles(
+      ArrayNode primitives,
+      PolygonMesh mesh,
+      RenderPrimitive p,
+      Skin skin,
+      List<GltfLayers> layers) {
     int[] indices = finiteTriangles(mesh, p);
     if (indices.length == 0) {
       return;
@@ -91,7 +99,13 @@ final class GltfMeshes {
       attributes.put("TEXCOORD_" + set, data.uvs(p.uvs().get(set)));
     }
     if (p.colours() != null) {
-      attributes.put("COLOR_0", data.colours(p));
+      attributes.put("COLOR_0", data.colours(p.colours(), p.colourComponents()));
+    }
+    for (int l = 0; l < layers.size(); l++) {
+      int accessor = layers.get(l).add(buffer, p.layerRows().get(l));
+      if (accessor >= 0) {
+        attributes.put(layers.get(l).name(), accessor);
+      }
     }
     if (skin != null) {
       skins.attributes(skin, p.sourceVertex(), attributes);
@@ -160,7 +174,8 @@ final class GltfMeshes {
     return Float.isFinite(p[at]) && Float.isFinite(p[at + 1]) && Float.isFinite(p[at + 2]);
   }
 
-  private void loose(ArrayNode primitives, PolygonMesh mesh, LooseElements loose) {
+  private void loose(
+      ArrayNode primitives, PolygonMesh mesh, LooseElements loose, List<GltfLayers> layers) {
     IntList lines = new IntList(2 * loose.lineVertices().length);
     for (int l = 0; l < loose.lineCount(); l++) {
       for (int i = loose.lineOffsets()[l]; i + 1 < loose.lineOffsets()[l + 1]; i++) {
@@ -168,11 +183,12 @@ final class GltfMeshes {
         lines.add(loose.lineVertices()[i + 1]);
       }
     }
-    looseElements(primitives, mesh, lines.toArray(), GltfFormat.LINES);
-    looseElements(primitives, mesh, loose.points(), GltfFormat.POINTS);
+    looseElements(primitives, mesh, lines.toArray(), GltfFormat.LINES, layers);
+    looseElements(primitives, mesh, loose.points(), GltfFormat.POINTS, layers);
   }
 
-  private void looseElements(ArrayNode primitives, PolygonMesh mesh, int[] vertices, int mode) {
+  private void looseElements(
+      ArrayNode primitives, PolygonMesh mesh, int[] vertices, int mode, List<GltfLayers> layers) {
     if (vertices.length == 0) {
       return;
     }
@@ -183,7 +199,21 @@ final class GltfMeshes {
       positions[3 * i + 2] = (float) mesh.points().z(vertices[i]);
     }
     ObjectNode json = primitives.addObject();
-    json.putObject("attributes").put("POSITION", data.positions(finite(positions)));
+    ObjectNode attributes = json.putObject("attributes");
+    attributes.put("POSITION", data.positions(finite(positions)));
+    Attribute colour = mesh.first(Attribute.Semantic.COLOUR).orElse(null);
+    if (colour != null && colour.domain() == Attribute.Domain.VERTEX) {
+      attributes.put(
+          "COLOR_0", data.colours(LooseValues.colours(colour, vertices), colour.components()));
+    }
+    for (GltfLayers layer : layers) {
+      if (layer.layer().domain() == Attribute.Domain.VERTEX) {
+        int accessor = layer.add(buffer, LooseValues.rows(layer.layer(), vertices));
+        if (accessor >= 0) {
+          attributes.put(layer.name(), accessor);
+        }
+      }
+    }
     json.put("mode", mode);
   }
 }

@@ -75,7 +75,11 @@ public record GltfPacking(
   public List<RenderPrimitive> primitives(
       PolygonMesh mesh, GltfTangents needed, Progress progress) {
     List<RenderPrimitive> primitives =
-        RenderMesh.of(mesh, progress).stream().map(needed::on).toList();
+        RenderMesh.with(
+                mesh, GltfLayers.of(mesh).stream().map(GltfLayers::layer).toList(), progress)
+            .stream()
+            .map(needed::on)
+            .toList();
     if (drawOrder) {
       primitives = primitives.stream().map(DrawOrder::of).toList();
     }

@@ -1,6 +1,5 @@
 package ferry.stone.core.format.gltf.write;
 
-import ferry.stone.core.geometry.triangle.RenderPrimitive;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.UvOrigin;
 import ferry.stone.core.texture.ColourSpace;
@@ -54,19 +53,19 @@ final class GltfVertexData {
   }
 
   /** Vertex colours of files that state no space are sRGB; glTF 2.0 section 3.9.6 is linear. */
-  int colours(RenderPrimitive p) {
+  int colours(float[] colours, int components) {
     boolean convert = !scene.linearColours();
-    float[] result = new float[p.colours().length];
+    float[] result = new float[colours.length];
     for (int i = 0; i < result.length; i++) {
-      double value = Math.max(0, Math.min(1, p.colours()[i]));
-      boolean alpha = p.colourComponents() == 4 && i % 4 == 3;
+      double value = Math.max(0, Math.min(1, colours[i]));
+      boolean alpha = components == 4 && i % 4 == 3;
       result[i] = (float) (convert && !alpha ? ColourSpace.toLinear(value) : value);
       if (Float.isNaN(result[i])) {
         result[i] = 1;
       }
     }
     return small
-        ? buffer.addShorts(result, p.colourComponents(), false, false)
-        : buffer.addFloats(result, p.colourComponents(), false);
+        ? buffer.addShorts(result, components, false, false)
+        : buffer.addFloats(result, components, false);
   }
 }

@@ -1,0 +1,153 @@
+package ferry.stone.core.proof;
+
+import ferry.stone.core.format.losses.Capability;
+import ferry.stone.core.math.Figures;
+import ferry.stone.core.proof.LedgerRow.Verdict;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.mesh.Attribute;
+import ferry.stone.core.scene.mesh.Attribute.Domain;
+import ferry.stone.core.scene.mesh.Attribute.Semantic;
+import ferry.stone.core.scene.mesh.LooseElements;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.texture.ColourSpace;
+import java.util.Locale;
+import org.joml.Vector3d;
+
+/** Compares the lines and points of a part, one after another: places and colours. */
+final class LooseProof {
+  private static final double COLOUR_TOLERANCE = 0.003;
+
+  private final Ledger ledger;
+  private final int nodeId;
+  private final Scene.ShownMesh far;
+  private final Scene.ShownMesh landed;
+  private final boolean farLinear;
+  private final boolean landedLinear;
+  private final double tolerance;
+
+  /**
+   * @param tolerance by which a place may be off, in metres
+   */
+  LooseProof(
+      Ledger ledger,
+      int nodeId,
+      Scene.ShownMesh far,
+      Scene.ShownMesh landed,
+      boolean farLinear,
+      boolean landedLinear,
+      double tolerance) {
+    this.ledger = ledger;
+    this.nodeId = nodeId;
+    this.far = far;
+    this.landed = landed;
+    this.farLinear = farLinear;
+    this.landedLinear = landedLinear;
+    this.tolerance = tolerance;
+  }
+
+  void compare() {
+    LooseElements wanted = far.mesh().loose();
+    LooseElements found = landed.mesh().loose();
+    if (wanted == null) {
+      return;
+    }
+    kind("Line segments", Capability.LINES, ends(wanted), found == null ? new int[0] : ends(found));
+    kind("Points", Capability.POINTS, wanted.points(), found == null ? new int[0] : found.points());
+  }
+
+  /** Both ends of every segment. */
+  private static int[] ends(LooseElements loose) {
+    int[] ends = new int[2 * loose.segmentCount()];
+    int at = 0;
+    for (int l = 0; l < loose.lineCount(); l++) {
+      for (int i = loose.lineOffsets()[l]; i + 1 < loose.lineOffsets()[l + 1]; i++) {
+        ends[at++] = loose.lineVertices()[i];
+        ends[at++] = loose.lineVertices()[i + 1];
+      }
+    }
+    return ends;
+  }
+
+  private void kind(String fact, Capability capability, int[] wanted, int[] found) {
+    int per = capability == Capability.LINES ? 2 : 1;
+    if (wanted.length == 0 && found.length == 0) {
+      return;
+    }
+    boolean same = wanted.length == found.length;
+    double off = same ? farthest(wanted, found) : Double.NaN;
+    String count = Figures.count(wanted.length / per);
+    ledger
+        .about(capability)
+        .add(
+            fact,
+            nodeId,
+            count,
+            count,
+            Figures.count(found.length / per),
+            same ? Proof.millimetres(off) : Figures.count((found.length - wanted.length) / per),
+            !same ? Verdict.LOST : off <= tolerance ? Verdict.KEPT : Verdict.CHANGED,
+            same ? "" : fact.toLowerCase(Locale.ROOT) + " are missing");
+    if (same) {
+      colours(fact, wanted, found);
+    }
+  }
+
+  private double farthest(int[] wanted, int[] found) {
+    Vector3d a = new Vector3d();
+    Vector3d b = new Vector3d();
+    double most = 0;
+    for (int i = 0; i < wanted.length; i++) {
+      far.world().transformPosition(at(far.mesh(), wanted[i], a));
+      landed.world().transformPosition(at(landed.mesh(), found[i], b));
+      if (a.isFinite() || b.isFinite()) {
+        most = Math.max(most, a.distance(b));
+      }
+    }
+    return most;
+  }
+
+  private static Vector3d at(PolygonMesh mesh, int v, Vector3d to) {
+    return to.set(mesh.points().x(v), mesh.points().y(v), mesh.points().z(v));
+  }
+
+  private static Attribute onVertices(PolygonMesh mesh) {
+    return mesh.first(Semantic.COLOUR).filter(c -> c.domain() == Domain.VERTEX).orElse(null);
+  }
+
+  private void colours(String fact, int[] wanted, int[] found) {
+    Attribute own = onVertices(far.mesh());
+    if (own == null) {
+      return;
+    }
+    Attribute there = onVertices(landed.mesh());
+    double most = 0;
+    for (int i = 0; there != null && i < wanted.length; i++) {
+      int a = own.valueOf(0, wanted[i], 0);
+      int b = there.valueOf(0, found[i], 0);
+      for (int k = 0; k < 3; k++) {
+        most =
+            Math.max(
+                most, Math.abs(shown(own, a, k, farLinear) - shown(there, b, k, landedLinear)));
+      }
+    }
+    ledger
+        .about(Capability.COLOURS)
+        .add(
+            fact + ", colours",
+            nodeId,
+            "yes",
+            "yes",
+            there == null ? "—" : "yes",
+            String.format(Locale.ROOT, "%.4f", most),
+            there == null
+                ? Verdict.LOST
+                : most <= COLOUR_TOLERANCE ? Verdict.KEPT : Verdict.CHANGED,
+            "");
+  }
+
+  private static double shown(Attribute layer, int row, int k, boolean linear) {
+    double value = row < 0 ? 1 : layer.values()[layer.components() * row + k];
+    double clamped = Math.max(0, Math.min(1, value));
+    return linear ? ColourSpace.toSrgb(clamped) : clamped;
+  }
+}
