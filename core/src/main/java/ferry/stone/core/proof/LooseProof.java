@@ -1,6 +1,7 @@
 package ferry.stone.core.proof;
 
 import ferry.stone.core.format.losses.Capability;
+import ferry.stone.core.format.losses.Holding;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.proof.LedgerRow.Verdict;
 import ferry.stone.core.scene.Scene;
@@ -10,6 +11,7 @@ import ferry.stone.core.scene.mesh.Attribute.Semantic;
 import ferry.stone.core.scene.mesh.LooseElements;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.texture.ColourSpace;
+import java.util.List;
 import java.util.Locale;
 import org.joml.Vector3d;
 
@@ -23,6 +25,7 @@ final class LooseProof {
   private final Scene.ShownMesh landed;
   private final boolean farLinear;
   private final boolean landedLinear;
+  private final Landed landing;
   private final double tolerance;
 
   /**
@@ -35,7 +38,9 @@ final class LooseProof {
       Scene.ShownMesh landed,
       boolean farLinear,
       boolean landedLinear,
+      Landed landing,
       double tolerance) {
+    this.landing = landing;
     this.ledger = ledger;
     this.nodeId = nodeId;
     this.far = far;
@@ -89,7 +94,29 @@ final class LooseProof {
             same ? "" : fact.toLowerCase(Locale.ROOT) + " are missing");
     if (same) {
       colours(fact, wanted, found);
+      boolean alone = far.mesh().faces().faceCount() == 0;
+      if (alone && landing.fate(Capability.CUSTOM_LAYERS) != Capability.Fate.LOST) {
+        layers(wanted, found);
+      }
     }
+  }
+
+  /** Of parts without faces; those of others are compared at their corners. */
+  private void layers(int[] wanted, int[] found) {
+    Holding holding = landing.holding();
+    List<Attribute> held = holding.layers(far.mesh());
+    Attribute[] there = LayerValues.found(holding.layerNames(far.mesh()), landed.mesh());
+    int[] others = new int[held.size()];
+    for (int l = 0; l < others.length; l++) {
+      boolean onVertices = held.get(l).domain() == Domain.VERTEX && there[l] != null;
+      for (int i = 0; onVertices && i < wanted.length; i++) {
+        int a = held.get(l).valueOf(0, wanted[i], 0);
+        int b = there[l].valueOf(0, found[i], 0);
+        others[l] += LayerValues.same(held.get(l), a, there[l], b) ? 0 : 1;
+      }
+    }
+    new LayerProof(ledger, nodeId, far.mesh(), landed.mesh(), holding)
+        .list(l -> others[l], "vertex");
   }
 
   private double farthest(int[] wanted, int[] found) {

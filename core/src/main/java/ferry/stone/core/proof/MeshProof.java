@@ -8,12 +8,10 @@ import ferry.stone.core.geometry.triangle.Triangulation;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.proof.LedgerRow.Verdict;
 import ferry.stone.core.scene.Scene;
-import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.Attribute.Semantic;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.mesh.Polygons;
 import ferry.stone.core.work.Progress;
-import java.util.List;
 import org.joml.Vector3d;
 
 /** Compares one part of the far side with the same part of the landed file. */
@@ -89,6 +87,7 @@ final class MeshProof {
             landed,
             farScene.linearColours(),
             readScene.linearColours(),
+            landing,
             tolerance() * size)
         .compare();
     if (mesh.faces().faceCount() == 0) {
@@ -305,33 +304,9 @@ final class MeshProof {
 
   /** Custom layers by their names. */
   private void custom(CornerPairs d) {
-    if (landing.fate(Capability.CUSTOM_LAYERS) == Capability.Fate.LOST) {
-      return;
-    }
-    List<Attribute> held = landing.holding().layers(far.mesh());
-    List<String> names = landing.holding().layerNames(far.mesh());
-    Attribute[] found = LayerValues.found(names, landed.mesh());
-    for (int place = 0; place < held.size(); place++) {
-      Attribute layer = held.get(place);
-      Attribute there = found[place];
-      int other = d.difference().otherLayerValues(place);
-      String words = LayerValues.words(layer);
-      boolean same =
-          there != null
-              && other == 0
-              && names.get(place).equals(layer.name())
-              && there.table().type().equals(layer.table().type());
-      ledger
-          .about(Capability.CUSTOM_LAYERS)
-          .add(
-              "Layer " + layer.name(),
-              nodeId,
-              words,
-              words,
-              there == null ? "—" : names.get(place) + ", " + LayerValues.words(there),
-              other == 0 ? "0" : Figures.count(other, "corner"),
-              there == null ? Verdict.LOST : same ? Verdict.KEPT : Verdict.CHANGED,
-              "");
+    if (landing.fate(Capability.CUSTOM_LAYERS) != Capability.Fate.LOST) {
+      new LayerProof(ledger, nodeId, far.mesh(), landed.mesh(), landing.holding())
+          .list(d.difference()::otherLayerValues, "corner");
     }
   }
 

@@ -18,23 +18,47 @@ import ferry.stone.core.scene.mesh.Coordinates;
 import ferry.stone.core.scene.mesh.LooseElements;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.mesh.Polygons;
+import ferry.stone.core.scene.mesh.Table;
 import ferry.stone.core.scene.node.Node;
 import java.io.BufferedInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Set;
 
 /** Reads PLY as one part. Metres and Y up are assumed until the user says otherwise. */
 public final class PlyReader {
   private static final int CHECK = 4096;
   private static final int MOST = Integer.MAX_VALUE / 16;
 
+  /** Properties with a meaning that many programs share. */
+  private static final Set<String> KNOWN =
+      Set.of(
+          "nx",
+          "ny",
+          "nz",
+          "s",
+          "t",
+          "u",
+          "v",
+          "texture_u",
+          "texture_v",
+          "red",
+          "green",
+          "blue",
+          "alpha");
+
   private final String resource;
   private final ReadContext context;
   private final long size;
   private final Budget budget;
   private float[][] columns = {};
+
+  /** Columns whose meaning is their own, with all digits; {@code null} for the others. */
+  private double[][] exact = {};
+
   private double[] points = {};
   private boolean wide;
   private PlyHead.Element vertex;
@@ -97,14 +121,18 @@ public final class PlyReader {
       wide |= properties.get(axis).type() == PlyHead.Type.FLOAT64;
     }
     budget.claim(
-        (long) count * (3 * Double.BYTES + (long) Float.BYTES * properties.size()),
+        (long) count * (3 + properties.size()) * Double.BYTES,
         "element vertex",
         "the list of vertices");
     points = new double[3 * count];
     columns = new float[properties.size()][];
+    exact = new double[properties.size()][];
     for (int p = 0; p < columns.length; p++) {
       boolean place = p == xyz[0] || p == xyz[1] || p == xyz[2];
-      columns[p] = place || properties.get(p).isList() ? null : new float[count];
+      boolean own = !KNOWN.contains(properties.get(p).name());
+      boolean kept = !place && !properties.get(p).isList();
+      columns[p] = kept && !own ? new float[count] : null;
+      exact[p] = kept && own ? new double[count] : null;
     }
     for (int v = 0; v < count; v++) {
       step(v, count, numbers);
@@ -117,6 +145,8 @@ public final class PlyReader {
         double value = numbers.next(property.type());
         if (columns[p] != null) {
           columns[p][v] = (float) value;
+        } else if (exact[p] != null) {
+          exact[p][v] = value;
         } else {
           int axis = p == xyz[0] ? 0 : p == xyz[1] ? 1 : 2;
           points[3 * v + axis] = value;
@@ -268,11 +298,28 @@ public final class PlyReader {
       layer(layers, "colour", Semantic.COLOUR, colour);
     }
     for (int p = 0; p < columns.length; p++) {
+      String name = vertex.properties().get(p).name();
       if (columns[p] != null) {
-        layer(layers, vertex.properties().get(p).name(), Semantic.OTHER, p);
+        // One of several that belong together came alone.
+        layer(layers, name, Semantic.OTHER, p);
+      } else if (exact[p] != null) {
+        Table table = table(exact[p], vertex.properties().get(p).type());
+        layers.add(new Attribute(name, Semantic.OTHER, Domain.VERTEX, table, null));
+        exact[p] = null;
       }
     }
     return layers;
+  }
+
+  /** A column in the type in which it was written; 32 bits without a sign need more than an int. */
+  private static Table table(double[] column, PlyHead.Type type) {
+    if (type == PlyHead.Type.FLOAT64 || type == PlyHead.Type.UINT32) {
+      return new Table.Doubles(column, 1);
+    }
+    if (type == PlyHead.Type.FLOAT32) {
+      return new Table.Floats(narrow(column), 1, false);
+    }
+    return new Table.Wholes(Arrays.stream(column).mapToInt(x -> (int) x).toArray(), 1);
   }
 
   /** Makes a layer of columns when all are there; they are used up then. */

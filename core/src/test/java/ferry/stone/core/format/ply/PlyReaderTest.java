@@ -11,8 +11,10 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FormatException.Kind;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.Attribute.Semantic;
 import ferry.stone.core.scene.mesh.PolygonMesh;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 
 class PlyReaderTest {
@@ -75,6 +77,24 @@ class PlyReaderTest {
     String unread = scene.unread().toString();
     assertTrue(unread.contains("Properties of faces"), unread);
     assertTrue(unread.contains("\"edge\""), unread);
+  }
+
+  @Test
+  void ownPropertiesKeepTheirTypesAndAllDigits() throws Exception {
+    String cloud =
+        "ply\nformat ascii 1.0\nelement vertex 1\nproperty float x\nproperty float y\n"
+            + "property float z\nproperty int label\nproperty uint stamp\n"
+            + "property double when\nproperty float heat\nend_header\n"
+            + "0 0 0 123456789 4000000001 0.1 0.5\n";
+    PolygonMesh mesh =
+        PlyReader.read("a.ply", ReadContext.of(TestFiles.of("a.ply", cloud))).meshes().get(0);
+    List<Attribute> own = mesh.all(Semantic.OTHER);
+    assertEquals(
+        List.of("label whole", "stamp double", "when double", "heat float"),
+        own.stream().map(a -> a.name() + " " + a.table().type()).toList());
+    assertEquals(123456789, own.get(0).table().number(0, 0));
+    assertEquals(4000000001.0, own.get(1).table().number(0, 0));
+    assertEquals(0.1, own.get(2).table().number(0, 0));
   }
 
   @Test
