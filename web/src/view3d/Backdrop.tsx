@@ -42,19 +42,21 @@ export function Backdrop({ side, parts, metresPerUnit, night }: Props) {
   return (
     <group scale={side.metresPerUnit / metresPerUnit} renderOrder={-1}>
       {side.nodes
-        .filter((n) => n.mesh && n.level <= 0)
+        .filter((n) => n.mesh && n.drawn && n.level <= 0)
         .map((node) =>
-          (parts.get(node.mesh as string) ?? []).map((part, i) => (
-            <PartMesh
-              key={`${node.id}-${i}`}
-              nodeId={node.id}
-              part={i}
-              skin={node.skin}
-              stage={stage}
-              geometry={part.geometry}
-              material={material}
-            />
-          )),
+          (parts.get(node.mesh as string) ?? [])
+            .filter((part) => part.kind === 'triangles')
+            .map((part, i) => (
+              <PartMesh
+                key={`${node.id}-${i}`}
+                nodeId={node.id}
+                part={i}
+                skin={node.skin}
+                stage={stage}
+                geometry={part.geometry}
+                material={material}
+              />
+            )),
         )}
     </group>
   );

@@ -17,6 +17,7 @@ import { eyeDirection, type Side, useView, type Vec3 } from './viewState';
 const TURN = 0.008;
 const STILL_PIXELS = 4;
 const ANGLE = 36;
+const REACH_PIXELS = 5;
 const GROUND = new Plane(new Vector3(0, 1, 0), 0);
 
 /** The triangle behind a click, in the numbers of the part's mesh. */
@@ -120,13 +121,17 @@ export function CameraRig({ side, box, content, onPick }: Props) {
       const still = start && start.moved < STILL_PIXELS && !start.pan;
       start = null;
       if (still && content.current) {
-        const box = canvas.getBoundingClientRect();
+        const area = canvas.getBoundingClientRect();
         const place = new Vector2(
-          ((e.clientX - box.left) / box.width) * 2 - 1,
-          1 - ((e.clientY - box.top) / box.height) * 2,
+          ((e.clientX - area.left) / area.width) * 2 - 1,
+          1 - ((e.clientY - area.top) / area.height) * 2,
         );
         const ray = new Raycaster();
         ray.setFromCamera(place, camera);
+        // Lines and points are hit from beside them, by as much as a few pixels show.
+        const near = (radiusOf(box) * useView.getState().distance) / canvas.clientHeight;
+        ray.params.Line.threshold = near * REACH_PIXELS;
+        ray.params.Points.threshold = near * REACH_PIXELS;
         const hit = ray.intersectObject(content.current, true)[0];
         const { nodeId, nodeIds } = (hit?.object.userData ?? {}) as {
           nodeId?: number;
@@ -135,7 +140,7 @@ export function CameraRig({ side, box, content, onPick }: Props) {
         const id = nodeIds ? nodeIds[hit?.instanceId ?? -1] : nodeId;
         const aim = {
           nearest: (points: Vec3[], pixels: number) =>
-            nearestOf(points, camera, place, new Vector2(box.width / 2, box.height / 2), pixels),
+            nearestOf(points, camera, place, new Vector2(area.width / 2, area.height / 2), pixels),
           ground: () => ray.ray.intersectPlane(GROUND, new Vector3())?.toArray() ?? null,
         };
         onPick(id ?? null, e.ctrlKey || e.metaKey, hit ? triangleOf(hit) : null, aim);
@@ -175,7 +180,7 @@ export function CameraRig({ side, box, content, onPick }: Props) {
       canvas.removeEventListener('keydown', key);
       canvas.removeEventListener('contextmenu', menu);
     };
-  }, [gl, camera, content, onPick, side]);
+  }, [gl, camera, content, onPick, side, box]);
   return null;
 }
 

@@ -1,5 +1,6 @@
-import type { BufferAttribute, BufferGeometry, Mesh } from 'three';
+import type { BufferAttribute, BufferGeometry } from 'three';
 import { type Motion, pointsAt } from './motionBlock';
+import type { Shown } from './Stage';
 
 interface Rest {
   position: Float32Array;
@@ -13,7 +14,7 @@ export class MovedPoints {
   /**
    * @param shown meshes by the node that shows them
    */
-  pose(motion: Motion | null, seconds: number, shown: Map<number, Set<Mesh>>) {
+  pose(motion: Motion | null, seconds: number, shown: Map<number, Set<Shown>>) {
     const moved = new Set<BufferGeometry>();
     if (motion && motion.loaded > 0) {
       for (const [cache, { nodes }] of motion.points.entries()) {
@@ -53,7 +54,9 @@ export class MovedPoints {
     pointsAt(motion, cache, seconds, first, position.array as Float32Array);
     position.needsUpdate = true;
     // The surface bends: normals of the rest pose would light it wrongly.
-    geometry.computeVertexNormals();
+    if (normal) {
+      geometry.computeVertexNormals();
+    }
     geometry.computeBoundingSphere();
   }
 }
@@ -61,7 +64,7 @@ export class MovedPoints {
 /** The parts of the mesh that some nodes show, each once, with the vertices before it. */
 function parts(
   nodes: number[],
-  shown: Map<number, Set<Mesh>>,
+  shown: Map<number, Set<Shown>>,
 ): { geometry: BufferGeometry; first: number }[] {
   for (const node of nodes) {
     const meshes = [...(shown.get(node) ?? [])].sort(

@@ -4,6 +4,7 @@ import { BufferAttribute, BufferGeometry, DoubleSide, type Group, Matrix4 } from
 import type { MarksView, MaterialView, SideView } from '../api/client';
 import { InstancedPart } from './InstancedPart';
 import { LookThrough } from './LookThrough';
+import { LoosePart } from './LoosePart';
 import { MaterialSet } from './materials';
 import type { Part } from './meshBlock';
 import type { Motion } from './motionBlock';
@@ -71,7 +72,10 @@ export function SideScene(props: Props) {
   );
   // Deviations are of single parts: those that share a mesh are drawn one by one.
   const single = shading === 'deviation';
-  const groups = useMemo(() => grouped(side, away, chosen, single), [side, away, chosen, single]);
+  const groups = useMemo(
+    () => grouped(side, parts, away, chosen, single),
+    [side, parts, away, chosen, single],
+  );
   const geometryOf = (nodeId: number, part: Part, i: number) =>
     (single && deviations.byNode.get(nodeId)?.[i]) ||
     (shading === 'sets' && part.sets) ||
@@ -121,17 +125,29 @@ export function SideScene(props: Props) {
       <SceneLights side={side} stage={stage} />
       <group ref={content}>
         {groups.alone.map((node) =>
-          (parts.get(node.mesh as string) ?? []).map((part, i) => (
-            <PartMesh
-              key={`${node.id}-${i}`}
-              nodeId={node.id}
-              part={i}
-              skin={node.skin}
-              stage={stage}
-              geometry={geometryOf(node.id, part, i)}
-              material={material(part, chosen.has(node.id), node.skin)}
-            />
-          )),
+          (parts.get(node.mesh as string) ?? []).map((part, i) =>
+            part.kind === 'triangles' ? (
+              <PartMesh
+                key={`${node.id}-${i}`}
+                nodeId={node.id}
+                part={i}
+                skin={node.skin}
+                stage={stage}
+                geometry={geometryOf(node.id, part, i)}
+                material={material(part, chosen.has(node.id), node.skin)}
+              />
+            ) : (
+              <LoosePart
+                key={`${node.id}-${i}`}
+                nodeId={node.id}
+                part={i}
+                stage={stage}
+                shown={part}
+                chosen={chosen.has(node.id)}
+                night={night}
+              />
+            ),
+          ),
         )}
         {groups.together.map(({ mesh, ids }) =>
           (parts.get(mesh) ?? []).map((part, i) => (
@@ -160,7 +176,13 @@ export function SideScene(props: Props) {
  * Nodes that are drawn alone, and those that are drawn together since they show the same mesh: with
  * thousands of parts a draw for each would be too slow. The chosen ones stand alone.
  */
-function grouped(side: SideView, away: Set<number>, chosen: Set<number>, single: boolean) {
+function grouped(
+  side: SideView,
+  parts: Map<string, Part[]>,
+  away: Set<number>,
+  chosen: Set<number>,
+  single: boolean,
+) {
   const byMesh = new Map<string, number[]>();
   const alone: SideView['nodes'] = [];
   const basis = new Matrix4();
@@ -170,7 +192,15 @@ function grouped(side: SideView, away: Set<number>, chosen: Set<number>, single:
     }
     // Mirrored parts are wound the other way, which a draw of many cannot tell apart.
     const mirrored = basis.fromArray(node.matrix).determinant() < 0;
-    if (single || mirrored || node.skin >= 0 || node.weights.length > 0 || chosen.has(node.id)) {
+    const loose = (parts.get(node.mesh) ?? []).some((p) => p.kind !== 'triangles');
+    if (
+      single ||
+      loose ||
+      mirrored ||
+      node.skin >= 0 ||
+      node.weights.length > 0 ||
+      chosen.has(node.id)
+    ) {
       alone.push(node);
     } else {
       const ids = byMesh.get(node.mesh) ?? [];

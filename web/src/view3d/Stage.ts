@@ -1,8 +1,19 @@
-import { Bone, type InstancedMesh, Matrix4, type Mesh, Skeleton } from 'three';
+import {
+  Bone,
+  type InstancedMesh,
+  type LineSegments,
+  Matrix4,
+  type Mesh,
+  type Points,
+  Skeleton,
+} from 'three';
 import type { SideView } from '../api/client';
 import { MovedPoints } from './MovedPoints';
 import { frameAt, type Motion, matrixAt } from './motionBlock';
 import type { PoseChoice } from './viewState';
+
+/** What shows a part, or some of it. */
+export type Shown = Mesh | LineSegments | Points;
 
 const scratch = new Array<number>(16).fill(0);
 
@@ -14,7 +25,7 @@ export class Stage {
   readonly world = new Map<number, Matrix4>();
   private readonly rest = new Map<number, Matrix4>();
   private readonly restWeights = new Map<number, number[]>();
-  private readonly shown = new Map<number, Set<Mesh>>();
+  private readonly shown = new Map<number, Set<Shown>>();
   private readonly many = new Map<InstancedMesh, number[]>();
   private readonly skeletons = new Map<
     number,
@@ -53,7 +64,7 @@ export class Stage {
   }
 
   /** A mesh that shows a node; the function takes it away again. */
-  add(nodeId: number, mesh: Mesh): () => void {
+  add(nodeId: number, mesh: Shown): () => void {
     const all = this.shown.get(nodeId) ?? new Set();
     all.add(mesh);
     this.shown.set(nodeId, all);

@@ -1,7 +1,8 @@
 import { BufferAttribute, BufferGeometry } from 'three';
 
-/** One material's triangles of a mesh. */
+/** One material's triangles of a mesh, or its lines or points. */
 export interface Part {
+  kind: 'triangles' | 'lines' | 'points';
   material: number;
   geometry: BufferGeometry;
   triangles: number;
@@ -11,9 +12,11 @@ export interface Part {
 
 interface Header {
   primitives: {
+    kind: Part['kind'];
     material: number;
     vertices: number;
     triangles: number;
+    segments?: number;
     position: number;
     normal?: number;
     uv?: number;
@@ -61,10 +64,11 @@ export function readBlock(buffer: ArrayBuffer, at: number): Part[] {
         return attribute;
       });
     }
-    geometry.setIndex(
-      new BufferAttribute(new Uint32Array(buffer, base + p.index, 3 * p.triangles), 1),
-    );
-    return { material: p.material, geometry, triangles: p.triangles };
+    if (p.kind !== 'points') {
+      const corners = p.kind === 'lines' ? 2 * (p.segments ?? 0) : 3 * p.triangles;
+      geometry.setIndex(new BufferAttribute(new Uint32Array(buffer, base + p.index, corners), 1));
+    }
+    return { kind: p.kind, material: p.material, geometry, triangles: p.triangles };
   });
 }
 
@@ -75,11 +79,16 @@ export function readBlocks(buffer: ArrayBuffer, count: number): Part[][] {
   );
 }
 
+/** Lines and points belong to no piece and no set. */
+function surfaces(parts: Part[] | undefined): Part[] {
+  return (parts ?? []).filter((p) => p.kind === 'triangles');
+}
+
 /** Gives each mesh's parts the piece of every vertex, from blocks in the meshes' order. */
 export function readPieces(buffer: ArrayBuffer, meshes: Part[][]) {
   for (const [i, { at, length }] of blockPlaces(buffer, meshes.length).entries()) {
     let from = at;
-    for (const { geometry } of length === 0 ? [] : (meshes[i] ?? [])) {
+    for (const { geometry } of length === 0 ? [] : surfaces(meshes[i])) {
       const vertices = geometry.getAttribute('position').count;
       const pieces = new Float32Array(buffer, from, vertices);
       geometry.setAttribute('piece', new BufferAttribute(pieces, 1));
@@ -92,7 +101,7 @@ export function readPieces(buffer: ArrayBuffer, meshes: Part[][]) {
 export function readFaceSets(buffer: ArrayBuffer, meshes: Part[][]) {
   for (const [i, { at, length }] of blockPlaces(buffer, meshes.length).entries()) {
     let from = at;
-    for (const part of length === 0 ? [] : (meshes[i] ?? [])) {
+    for (const part of length === 0 ? [] : surfaces(meshes[i])) {
       const ofTriangle = new Float32Array(buffer, from, part.triangles);
       const corners = new Float32Array(3 * part.triangles);
       for (let c = 0; c < corners.length; c++) {

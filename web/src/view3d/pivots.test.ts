@@ -13,7 +13,9 @@ function node(id: number, parent: number, matrix: number[], pivot: number[] = []
 
 const geometry = new BufferGeometry();
 geometry.setAttribute('position', new BufferAttribute(new Float32Array([0, 0, 0, 2, 4, 6]), 3));
-const parts = new Map<string, Part[]>([['m', [{ material: -1, geometry, triangles: 0 }]]]);
+const parts = new Map<string, Part[]>([
+  ['m', [{ kind: 'triangles', material: -1, geometry, triangles: 0 }]],
+]);
 
 test('the points of a box go around the part and what hangs on it', () => {
   const nodes = [

@@ -75,7 +75,10 @@ export function useDeviation(ask: Ask): Deviations {
 /** The parts' geometries with one more attribute; all else is shared. */
 function coloured(parts: Part[], numbers: Float32Array): BufferGeometry[] {
   let at = 0;
-  return parts.map(({ geometry }) => {
+  return parts.map(({ kind, geometry }) => {
+    if (kind !== 'triangles') {
+      return geometry;
+    }
     const own = new BufferGeometry();
     for (const [name, attribute] of Object.entries(geometry.attributes)) {
       own.setAttribute(name, attribute);

@@ -114,6 +114,35 @@ class PartsAndMotionIT extends OnThePage {
     assertThat(page.locator(".stone")).hasCount(1);
   }
 
+  @Test
+  void pointsAndLinesAreDrawnAndPicked() throws Exception {
+    Path ply = folder.resolve("cloud.ply");
+    StringBuilder text =
+        new StringBuilder(
+            "ply\nformat ascii 1.0\nelement vertex 900\nproperty float x\nproperty float y\n"
+                + "property float z\nproperty uchar red\nproperty uchar green\n"
+                + "property uchar blue\nend_header\n");
+    for (int i = 0; i < 900; i++) {
+      text.append(i % 30 / 10.0).append(' ').append(i / 30 / 10.0).append(" 0 255 0 255\n");
+    }
+    Files.writeString(ply, text);
+    bring(ply);
+    waitForViews();
+    shows(
+        "far",
+        rgb -> (rgb >> 16 & 255) > 220 && (rgb >> 8 & 255) < 60 && (rgb & 255) > 220,
+        0.01,
+        "the points are seen in their colour");
+    Path obj = folder.resolve("rope.obj");
+    Files.writeString(obj, "o rope\nv 0 0 0\nv 2 2 0\nv 4 0 0\nl 1 2 3\n");
+    page.navigate(url());
+    bring(obj);
+    waitForViews();
+    byte[] before = still("far");
+    page.locator("[role=treeitem]", new Page.LocatorOptions().setHasText("rope")).click();
+    changed("far", before, "the chosen line is seen");
+  }
+
   /** The first pixel of a colour from above, or of one much like it. */
   private static int[] firstPixel(BufferedImage image, int colour) {
     for (int y = 0; y < image.getHeight(); y++) {

@@ -37,11 +37,19 @@ record MovedPoints(PointCache cache, List<Integer> nodeIds, int[] sourceVertex) 
         }
       }
       List<RenderPrimitive> primitives = RenderMesh.of(mesh, Progress.NONE);
-      int[] source = new int[primitives.stream().mapToInt(RenderPrimitive::vertexCount).sum()];
+      List<LooseView> loose = LooseView.of(mesh);
+      int count =
+          primitives.stream().mapToInt(RenderPrimitive::vertexCount).sum()
+              + loose.stream().mapToInt(LooseView::vertexCount).sum();
+      int[] source = new int[count];
       int at = 0;
       for (RenderPrimitive p : primitives) {
         System.arraycopy(p.sourceVertex(), 0, source, at, p.vertexCount());
         at += p.vertexCount();
+      }
+      for (LooseView view : loose) {
+        System.arraycopy(view.sourceVertex(), 0, source, at, view.vertexCount());
+        at += view.vertexCount();
       }
       all.add(new MovedPoints(cache, nodes, source));
     }

@@ -26,10 +26,11 @@ import java.util.List;
  * <table>
  * <caption>Layout, little-endian</caption>
  * <tr><td>uint32</td><td>length of the JSON, a multiple of 4</td></tr>
- * <tr><td>JSON</td><td>{@code primitives}: material, vertices, triangles, and the byte offset of each
- * array after the JSON; absent arrays have none</td></tr>
+ * <tr><td>JSON</td><td>{@code primitives}: kind ({@code triangles}, {@code lines} or {@code
+ * points}), material, vertices, triangles, and the byte offset of each array after the JSON; absent
+ * arrays have none. Triangles come first</td></tr>
  * <tr><td>arrays</td><td>position, normal, uv (V down), colour (linear), joint and weight (four a vertex, the
- * strongest): float32; index: uint32; then for each morph target its deltas: float32</td></tr>
+ * strongest): float32; index: uint32, two a segment for lines, none for points; then for each morph target its deltas: float32</td></tr>
  * </table>
  */
 public final class Preview {
@@ -49,6 +50,7 @@ public final class Preview {
     long size = 0;
     for (RenderPrimitive p : primitives) {
       ObjectNode json = list.addObject();
+      json.put("kind", "triangles");
       json.put("material", p.materialId());
       json.put("vertices", p.vertexCount());
       json.put("triangles", p.triangleCount());
@@ -70,6 +72,11 @@ public final class Preview {
       if (!mesh.morphs().isEmpty()) {
         size = offset(json, "morph", size, 3L * p.vertexCount() * mesh.morphs().size());
       }
+    }
+    List<LooseView> loose = LooseView.of(mesh);
+    List<float[]> inks = loose.stream().map(l -> l.colours(mesh, scene)).toList();
+    for (int i = 0; i < loose.size(); i++) {
+      size = loose(list.addObject(), loose.get(i), inks.get(i) != null, size);
     }
     if (size > Integer.MAX_VALUE - (1 << 20)) {
       throw new IllegalArgumentException(mesh.name() + " is too large to be shown");
@@ -98,7 +105,28 @@ public final class Preview {
         put(out, deltas(p, morph, mesh.points().count()));
       }
     }
+    for (int i = 0; i < loose.size(); i++) {
+      put(out, loose.get(i).positions(mesh));
+      if (inks.get(i) != null) {
+        put(out, inks.get(i));
+      }
+      out.asIntBuffer().put(loose.get(i).index());
+      out.position(out.position() + 4 * loose.get(i).index().length);
+    }
     return out.array();
+  }
+
+  private static long loose(ObjectNode json, LooseView view, boolean inked, long at) {
+    json.put("kind", view.kind());
+    json.put("material", -1);
+    json.put("vertices", view.vertexCount());
+    json.put("triangles", 0);
+    json.put("segments", view.index().length / 2);
+    long size = offset(json, "position", at, 3L * view.vertexCount());
+    if (inked) {
+      size = offset(json, "colour", size, 3L * view.vertexCount());
+    }
+    return offset(json, "index", size, view.index().length);
   }
 
   private static void putInfluences(ByteBuffer out, RenderPrimitive p, Skin skin) {
