@@ -1,8 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
 import { Fragment, useState } from 'react';
-import { Form, Table } from 'react-bootstrap';
+import { ButtonGroup, Form, Table } from 'react-bootstrap';
 import type { Atlas } from '../../api/client';
 import { queries } from '../../api/queries';
+import { Button } from '../../shared/Button';
 import { ScreenNav } from '../../shared/ScreenNav';
 import { TopLine } from '../../shared/TopLine';
 import './atlas.css';
@@ -28,7 +29,9 @@ const NONE = 'The format has none.';
 export default function AtlasPage() {
   const atlas = useQuery(queries.atlas());
   const [wanted, setWanted] = useState('');
-  const formats = atlas.data?.formats ?? [];
+  const [away, setAway] = useState<string[]>([]);
+  const all = atlas.data?.formats ?? [];
+  const formats = all.filter((f) => !away.includes(f.format));
   const rows = (atlas.data?.rows ?? []).filter((r) =>
     `${r.label} ${r.group}`.toLowerCase().includes(wanted.trim().toLowerCase()),
   );
@@ -51,6 +54,25 @@ export default function AtlasPage() {
             onChange={(e) => setWanted(e.target.value)}
           />
         </div>
+        <ButtonGroup className="atlas-formats" aria-label="Formats shown">
+          {all.map((f) => (
+            <Button
+              key={f.format}
+              variant="outline-secondary"
+              active={!away.includes(f.format)}
+              aria-pressed={!away.includes(f.format)}
+              onClick={() =>
+                setAway(
+                  away.includes(f.format)
+                    ? away.filter((k) => k !== f.format)
+                    : [...away, f.format],
+                )
+              }
+            >
+              {f.label}
+            </Button>
+          ))}
+        </ButtonGroup>
         {atlas.error && <p className="loss">{atlas.error.message}</p>}
         <Table className="atlas">
           <thead>
@@ -74,6 +96,14 @@ export default function AtlasPage() {
             </tr>
           </thead>
           <tbody>
+            <tr>
+              <td>Unit and axes</td>
+              {formats.map((f) => (
+                <td key={f.format} colSpan={2} className="quiet small">
+                  {f.frames}
+                </td>
+              ))}
+            </tr>
             {groups.map((group) => (
               <Fragment key={group}>
                 <tr className="group-row">
@@ -84,7 +114,7 @@ export default function AtlasPage() {
                   .map((r) => (
                     <tr key={r.capability} data-capability={r.capability}>
                       <td>{r.label}</td>
-                      {r.formats.map((c) => (
+                      {shown(r.formats, away).map((c) => (
                         <Fragment key={c.format}>
                           <td>
                             <Fate fate={c.read} />
@@ -115,6 +145,10 @@ export default function AtlasPage() {
       </footer>
     </div>
   );
+}
+
+function shown(cells: Cell[], away: string[]): Cell[] {
+  return cells.filter((c) => !away.includes(c.format));
 }
 
 function Fate({ fate }: { fate: Cell['read'] }) {

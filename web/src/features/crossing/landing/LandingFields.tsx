@@ -30,6 +30,9 @@ export function LandingFields({ formats, format, options, set, setOption, setFor
             onChange={() => setFormat(f.key)}
           />
         ))}
+        <div className="form-text">
+          Unit and axes in {format.name}: {format.frames}.
+        </div>
       </fieldset>
       {options && (
         <OptionFields format={format} options={options} set={set} setOption={setOption} />

@@ -79,7 +79,13 @@ final class Shape {
         uvGrid[r][s] = uv((double) s / sides, along[r] / length);
       }
     }
-    for (int r = 0; r + 1 < rings; r++) {
+    bands(ring, uvGrid, sides, seam);
+    return this;
+  }
+
+  /** Faces between rings; a ring of one point closes the shape. */
+  private void bands(int[][] ring, int[][] uvGrid, int sides, boolean seam) {
+    for (int r = 0; r + 1 < ring.length; r++) {
       for (int s = 0; s < sides; s++) {
         int t = seam ? s + 1 : (s + 1) % sides;
         if (ring[r].length == 1) {
@@ -111,7 +117,6 @@ final class Shape {
         }
       }
     }
-    return this;
   }
 
   /** A box from corner to corner, each side filling the UV square. */

@@ -42,6 +42,9 @@ public interface Format {
   /** How it is written; empty when it is not. */
   Optional<SceneWriter> writer();
 
+  /** What its files say of their unit and axes. */
+  Frames frames();
+
   /** What it can carry. Formats that are forms of one another share a table. */
   CapabilityTable losses();
 }

@@ -331,21 +331,7 @@ final class RigProof {
           seconds(Math.abs(found - wanted)),
           Math.abs(found - wanted) < 1e-4 ? Verdict.KEPT : Verdict.CHANGED,
           "");
-      double off = 0;
-      ClipPoses wantedPoses = ClipPoses.of(far, clip);
-      ClipPoses foundPoses = ClipPoses.of(read, landed);
-      for (int i = 0; i < MOMENTS; i++) {
-        double part = wanted * i / (MOMENTS - 1);
-        Pose wantedPose = wantedPoses.at(clip.startSeconds() + part);
-        double here = farthest(wantedPose, foundPoses.at(landed.startSeconds() + part));
-        // A jump at this very moment may be told a 32-bit rounding earlier or later.
-        for (int side = -1; side <= 1 && here > POSE_TOLERANCE * size; side += 2) {
-          double moment = landed.startSeconds() + part;
-          double beside = moment + side * 2.0 * Math.ulp((float) moment);
-          here = Math.min(here, farthest(wantedPose, foundPoses.at(beside)));
-        }
-        off = Math.max(off, here);
-      }
+      double off = farthest(clip, landed);
       ledger
           .about(landing.poses())
           .add(
@@ -358,6 +344,27 @@ final class RigProof {
               poseVerdict(off),
               notComparedNote());
     }
+  }
+
+  /** The farthest that a vertex is off at any of the moments. */
+  private double farthest(Clip clip, Clip landed) {
+    double wanted = clip.endSeconds() - clip.startSeconds();
+    double off = 0;
+    ClipPoses wantedPoses = ClipPoses.of(far, clip);
+    ClipPoses foundPoses = ClipPoses.of(read, landed);
+    for (int i = 0; i < MOMENTS; i++) {
+      double part = wanted * i / (MOMENTS - 1);
+      Pose wantedPose = wantedPoses.at(clip.startSeconds() + part);
+      double here = farthest(wantedPose, foundPoses.at(landed.startSeconds() + part));
+      // A jump at this very moment may be told a 32-bit rounding earlier or later.
+      for (int side = -1; side <= 1 && here > POSE_TOLERANCE * size; side += 2) {
+        double moment = landed.startSeconds() + part;
+        double beside = moment + side * 2.0 * Math.ulp((float) moment);
+        here = Math.min(here, farthest(wantedPose, foundPoses.at(beside)));
+      }
+      off = Math.max(off, here);
+    }
+    return off;
   }
 
   /** Joints that were left out may move a vertex a little; beyond that its place is lost. */

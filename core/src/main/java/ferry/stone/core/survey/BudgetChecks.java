@@ -67,8 +67,12 @@ final class BudgetChecks {
         b.vertices(),
         List.of(),
         () -> fewer(tooManyVertices, m -> m.points().count()));
+    skins(b);
+    meshes(b);
+  }
+
+  private void skins(Budgets b) {
     Map<Integer, List<Integer>> bySkin = nodesBy(Node.Content.MeshContent::skinId);
-    Map<Integer, List<Integer>> byMesh = nodesBy(Node.Content.MeshContent::meshId);
     for (Skin skin : scene.skins()) {
       List<Integer> nodes = bySkin.getOrDefault(skin.id(), List.of());
       over(
@@ -81,6 +85,10 @@ final class BudgetChecks {
           () -> only(fewerJoints(b.joints())));
       overInfluences(skin, b.influences(), nodes);
     }
+  }
+
+  private void meshes(Budgets b) {
+    Map<Integer, List<Integer>> byMesh = nodesBy(Node.Content.MeshContent::meshId);
     for (PolygonMesh mesh : scene.meshes()) {
       List<Integer> nodes = byMesh.getOrDefault(mesh.id(), List.of());
       over(

@@ -3,10 +3,10 @@ package ferry.stone.core.survey;
 import ferry.stone.core.geometry.mesh.EdgeTable;
 import ferry.stone.core.geometry.mesh.Pieces;
 import ferry.stone.core.scene.Scene;
-import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.scene.mesh.Attribute.Semantic;
 import ferry.stone.core.scene.mesh.LooseElements;
 import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.Node;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Function;
@@ -108,11 +108,8 @@ public record Inventory(
         colourSets,
         scene.materials().size(),
         scene.textures().size(),
-        (int) scene.textures().stream().filter(t -> !isFound(t)).count(),
-        (int)
-            scene.nodes().stream()
-                .filter(n -> n.content() instanceof ferry.stone.core.scene.node.Node.Content.Joint)
-                .count(),
+        (int) scene.textures().stream().filter(t -> !t.isFound()).count(),
+        joints(scene),
         morphs,
         scene.clips().size(),
         scene.cameras().size(),
@@ -120,8 +117,9 @@ public record Inventory(
         List.copyOf(facts));
   }
 
-  private static boolean isFound(Texture texture) {
-    return texture.isFound();
+  private static int joints(Scene scene) {
+    return (int)
+        scene.nodes().stream().filter(n -> n.content() instanceof Node.Content.Joint).count();
   }
 
   static MeshFacts facts(PolygonMesh mesh) {

@@ -49,29 +49,7 @@ public final class Preview {
     MorphTarget.keys(mesh.morphs()).forEach(names::add);
     long size = 0;
     for (RenderPrimitive p : primitives) {
-      ObjectNode json = list.addObject();
-      json.put("kind", "triangles");
-      json.put("material", p.materialId());
-      json.put("vertices", p.vertexCount());
-      json.put("triangles", p.triangleCount());
-      size = offset(json, "position", size, 3L * p.vertexCount());
-      if (p.normals() != null) {
-        size = offset(json, "normal", size, 3L * p.vertexCount());
-      }
-      if (!p.uvs().isEmpty()) {
-        size = offset(json, "uv", size, 2L * p.vertexCount());
-      }
-      if (p.colours() != null) {
-        size = offset(json, "colour", size, 3L * p.vertexCount());
-      }
-      if (skin != null) {
-        size = offset(json, "joint", size, 4L * p.vertexCount());
-        size = offset(json, "weight", size, 4L * p.vertexCount());
-      }
-      size = offset(json, "index", size, 3L * p.triangleCount());
-      if (!mesh.morphs().isEmpty()) {
-        size = offset(json, "morph", size, 3L * p.vertexCount() * mesh.morphs().size());
-      }
+      size = triangles(list.addObject(), p, skin != null, mesh.morphs().size(), size);
     }
     List<LooseView> loose = LooseView.of(mesh);
     List<float[]> inks = loose.stream().map(l -> l.colours(mesh, scene)).toList();
@@ -114,6 +92,30 @@ public final class Preview {
       out.position(out.position() + 4 * loose.get(i).index().length);
     }
     return out.array();
+  }
+
+  private static long triangles(
+      ObjectNode json, RenderPrimitive p, boolean skinned, int morphs, long at) {
+    json.put("kind", "triangles");
+    json.put("material", p.materialId());
+    json.put("vertices", p.vertexCount());
+    json.put("triangles", p.triangleCount());
+    long size = offset(json, "position", at, 3L * p.vertexCount());
+    if (p.normals() != null) {
+      size = offset(json, "normal", size, 3L * p.vertexCount());
+    }
+    if (!p.uvs().isEmpty()) {
+      size = offset(json, "uv", size, 2L * p.vertexCount());
+    }
+    if (p.colours() != null) {
+      size = offset(json, "colour", size, 3L * p.vertexCount());
+    }
+    if (skinned) {
+      size = offset(json, "joint", size, 4L * p.vertexCount());
+      size = offset(json, "weight", size, 4L * p.vertexCount());
+    }
+    size = offset(json, "index", size, 3L * p.triangleCount());
+    return morphs == 0 ? size : offset(json, "morph", size, 3L * p.vertexCount() * morphs);
   }
 
   private static long loose(ObjectNode json, LooseView view, boolean inked, long at) {

@@ -261,21 +261,14 @@ public record SideView(
               seen[i] && inPicture(purposes[i]),
               levels[i]));
     }
-    boolean farSide = caption.startsWith("as it will");
-    Matrix4d fromNear = farSide ? Rebase.matrix(scene, Frame.Y_UP_METRE) : new Matrix4d();
     return new SideView(
         caption,
         height,
         heightNote,
         heightNote.contains("if"),
         metresPerUnit,
-        bounds.isEmpty()
-            ? new double[0]
-            : new double[] {
-              bounds.minX(), bounds.minY(), bounds.minZ(),
-              bounds.maxX(), bounds.maxY(), bounds.maxZ()
-            },
-        fromNear.get(new double[16]),
+        numbers(bounds),
+        fromNear(scene, caption).get(new double[16]),
         nodes,
         scene.materials().stream().map(m -> material(m, scene)).toList(),
         scene.skins().stream().map(s -> skin(scene, s, toView)).toList(),
@@ -284,6 +277,17 @@ public record SideView(
         lights(scene, new Matrix4d(toView)),
         SideTextures.of(scene),
         scene.variants());
+  }
+
+  private static double[] numbers(Bounds b) {
+    return b.isEmpty()
+        ? new double[0]
+        : new double[] {b.minX(), b.minY(), b.minZ(), b.maxX(), b.maxY(), b.maxZ()};
+  }
+
+  private static Matrix4d fromNear(Scene scene, String caption) {
+    boolean farSide = caption.startsWith("as it will");
+    return farSide ? Rebase.matrix(scene, Frame.Y_UP_METRE) : new Matrix4d();
   }
 
   private static boolean inPicture(Purpose purpose) {

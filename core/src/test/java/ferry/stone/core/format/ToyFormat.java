@@ -82,6 +82,11 @@ public final class ToyFormat implements Format, SceneWriter {
   }
 
   @Override
+  public Frames frames() {
+    return Frames.UNSAID;
+  }
+
+  @Override
   public CapabilityTable losses() {
     return TABLE;
   }

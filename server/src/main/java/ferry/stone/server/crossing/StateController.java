@@ -160,8 +160,22 @@ public class StateController {
   public record AtlasCell(
       String format, Capability.Fate read, Capability.Fate written, String how) {}
 
-  /** A format at the head of a column. */
-  public record AtlasFormat(String format, String label, String versions) {}
+  /**
+   * A format at the head of a column.
+   *
+   * @param frames what its files say of unit and axes, in words
+   */
+  public record AtlasFormat(String format, String label, String versions, String frames) {
+    static AtlasFormat of(CapabilityTable table) {
+      String words =
+          Formats.ALL.stream()
+              .filter(f -> f.losses().format().equals(table.format()))
+              .findFirst()
+              .map(f -> f.frames().words())
+              .orElse("");
+      return new AtlasFormat(table.format(), table.label(), table.versions(), words);
+    }
+  }
 
   /** What each format can carry, as its own tables say. */
   public record Atlas(List<AtlasFormat> formats, List<AtlasRow> rows) {}
@@ -188,8 +202,6 @@ public class StateController {
                                         t.of(c).how()))
                             .toList()))
             .toList();
-    return new Atlas(
-        tables.stream().map(t -> new AtlasFormat(t.format(), t.label(), t.versions())).toList(),
-        rows);
+    return new Atlas(tables.stream().map(AtlasFormat::of).toList(), rows);
   }
 }

@@ -21,6 +21,7 @@ public class FormatController {
    * @param name for people, short
    * @param label with what tells it from other forms
    * @param extensions endings of its main files
+   * @param frames what its files say of unit and axes, in words
    * @param fields what a landing in it can choose
    */
   public record FormatView(
@@ -31,6 +32,7 @@ public class FormatController {
       boolean reads,
       boolean writes,
       boolean holdsPlaces,
+      String frames,
       List<Field> fields) {
 
     static FormatView of(Format format) {
@@ -42,6 +44,7 @@ public class FormatController {
           format.reader().isPresent(),
           format.writer().isPresent(),
           format.writer().map(SceneWriter::holdsPlaces).orElse(false),
+          format.frames().words(),
           format.writer().map(SceneWriter::fields).orElse(List.of()));
     }
   }

@@ -5,6 +5,7 @@ import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.CargoRole;
 import ferry.stone.core.format.Format;
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.Frames;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.SceneReader;
 import ferry.stone.core.format.SceneWriter;
@@ -128,6 +129,11 @@ public final class CacheFormat implements Format {
   @Override
   public Optional<SceneWriter> writer() {
     return Optional.of(new CacheLanding(kind, table));
+  }
+
+  @Override
+  public Frames frames() {
+    return Frames.UNSAID;
   }
 
   @Override

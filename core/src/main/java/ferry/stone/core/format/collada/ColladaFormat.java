@@ -1,6 +1,7 @@
 package ferry.stone.core.format.collada;
 
 import ferry.stone.core.format.Format;
+import ferry.stone.core.format.Frames;
 import ferry.stone.core.format.SceneReader;
 import ferry.stone.core.format.SceneWriter;
 import ferry.stone.core.format.losses.Capability;
@@ -109,6 +110,11 @@ public final class ColladaFormat implements Format {
   @Override
   public Optional<SceneWriter> writer() {
     return Optional.empty();
+  }
+
+  @Override
+  public Frames frames() {
+    return Frames.STATED;
   }
 
   @Override

@@ -1,6 +1,7 @@
 package ferry.stone.core.format.fbx;
 
 import ferry.stone.core.format.Format;
+import ferry.stone.core.format.Frames;
 import ferry.stone.core.format.SceneReader;
 import ferry.stone.core.format.SceneWriter;
 import ferry.stone.core.format.fbx.raw.FbxBinaryParser;
@@ -57,6 +58,11 @@ public final class FbxFormat implements Format {
   @Override
   public Optional<SceneWriter> writer() {
     return Optional.of(new FbxLanding());
+  }
+
+  @Override
+  public Frames frames() {
+    return Frames.STATED;
   }
 
   @Override

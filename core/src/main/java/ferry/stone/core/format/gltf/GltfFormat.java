@@ -1,12 +1,14 @@
 package ferry.stone.core.format.gltf;
 
 import ferry.stone.core.format.Format;
+import ferry.stone.core.format.Frames;
 import ferry.stone.core.format.SceneReader;
 import ferry.stone.core.format.SceneWriter;
 import ferry.stone.core.format.gltf.raw.GltfExtensions;
 import ferry.stone.core.format.gltf.read.GltfReader;
 import ferry.stone.core.format.gltf.write.GltfOptions.Container;
 import ferry.stone.core.format.losses.CapabilityTable;
+import ferry.stone.core.math.Frame;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
@@ -91,6 +93,11 @@ public final class GltfFormat implements Format {
   @Override
   public Optional<SceneWriter> writer() {
     return Optional.of(new GltfLanding(isBinary() ? Container.GLB : Container.GLTF));
+  }
+
+  @Override
+  public Frames frames() {
+    return Frames.fixed(Frame.Y_UP_METRE);
   }
 
   @Override

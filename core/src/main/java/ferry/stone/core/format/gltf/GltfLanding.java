@@ -76,6 +76,7 @@ final class GltfLanding implements SceneWriter {
             .proposing("4", "The 4 strongest", "8", "The 8 strongest", "0", "All")
             .under("Joints of a vertex"));
     fields.addAll(packing());
+    fields.addAll(limits());
     return fields;
   }
 
@@ -112,7 +113,11 @@ final class GltfLanding implements SceneWriter {
                 "Compute missing tangents",
                 true,
                 "Off: each viewer computes its own for normal maps, and the shading may differ.")
-            .under("Normal maps"),
+            .under("Normal maps"));
+  }
+
+  private static List<Field> limits() {
+    return List.of(
         Field.number(
                 "largestTexture",
                 "Longest side of a texture",

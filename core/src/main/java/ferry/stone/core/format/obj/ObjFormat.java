@@ -1,6 +1,7 @@
 package ferry.stone.core.format.obj;
 
 import ferry.stone.core.format.Format;
+import ferry.stone.core.format.Frames;
 import ferry.stone.core.format.SceneReader;
 import ferry.stone.core.format.SceneWriter;
 import ferry.stone.core.format.losses.CapabilityTable;
@@ -58,6 +59,11 @@ public final class ObjFormat implements Format {
   @Override
   public Optional<SceneWriter> writer() {
     return Optional.of(new ObjLanding());
+  }
+
+  @Override
+  public Frames frames() {
+    return Frames.UNSAID;
   }
 
   @Override

@@ -1,6 +1,7 @@
 package ferry.stone.core.format.ply;
 
 import ferry.stone.core.format.Format;
+import ferry.stone.core.format.Frames;
 import ferry.stone.core.format.SceneReader;
 import ferry.stone.core.format.SceneWriter;
 import ferry.stone.core.format.flat.FlatTable;
@@ -81,6 +82,11 @@ public final class PlyFormat implements Format {
   @Override
   public Optional<SceneWriter> writer() {
     return Optional.of(new PlyLanding());
+  }
+
+  @Override
+  public Frames frames() {
+    return Frames.UNSAID;
   }
 
   @Override

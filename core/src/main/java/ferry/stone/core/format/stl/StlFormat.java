@@ -1,6 +1,7 @@
 package ferry.stone.core.format.stl;
 
 import ferry.stone.core.format.Format;
+import ferry.stone.core.format.Frames;
 import ferry.stone.core.format.SceneReader;
 import ferry.stone.core.format.SceneWriter;
 import ferry.stone.core.format.flat.FlatTable;
@@ -79,6 +80,11 @@ public final class StlFormat implements Format {
   @Override
   public Optional<SceneWriter> writer() {
     return Optional.of(new StlLanding());
+  }
+
+  @Override
+  public Frames frames() {
+    return Frames.UNSAID;
   }
 
   @Override

@@ -192,26 +192,13 @@ public final class StlReader {
             }
             corner++;
           }
-          case "endfacet" -> {
-            if (corner != 3) {
-              throw error(
-                  Kind.CORRUPT,
-                  "line " + number,
-                  "a facet has 3 vertices, not " + corner + ". Export the file again.");
-            }
-          }
+          case "endfacet" -> checkCorners(corner, number);
           case "endsolid" -> {
             add(name == null ? CargoPath.stem(resource) : name, points.toArray());
             points = new FloatList(1 << 10);
             name = null;
           }
-          default ->
-              throw error(
-                  Kind.CORRUPT,
-                  "line " + number,
-                  "expected facet, outer loop, vertex, endloop, endfacet or endsolid, found \""
-                      + (word.length() > 40 ? word.substring(0, 40) + "…" : word)
-                      + "\".");
+          default -> throw unknown(word, number);
         }
       }
       if (name != null || points.size() > 0) {
@@ -221,6 +208,24 @@ public final class StlReader {
             "the file ends before \"endsolid\". Export or copy it again.");
       }
     }
+  }
+
+  private void checkCorners(int corners, long line) throws FormatException {
+    if (corners != 3) {
+      throw error(
+          Kind.CORRUPT,
+          "line " + line,
+          "a facet has 3 vertices, not " + corners + ". Export the file again.");
+    }
+  }
+
+  private FormatException unknown(String word, long line) {
+    return error(
+        Kind.CORRUPT,
+        "line " + line,
+        "expected facet, outer loop, vertex, endloop, endfacet or endsolid, found \""
+            + (word.length() > 40 ? word.substring(0, 40) + "…" : word)
+            + "\".");
   }
 
   private float number(StringTokenizer words, long line) throws FormatException {

@@ -213,6 +213,10 @@ public final class FbxBinaryParser {
     } else {
       data = ByteBuffer.wrap(inflated(stored, bytes, at, name)).order(ByteOrder.LITTLE_ENDIAN);
     }
+    return unpacked(type, data, count);
+  }
+
+  private static Object unpacked(char type, ByteBuffer data, int count) {
     return switch (type) {
       case 'f' -> {
         double[] values = new double[count];

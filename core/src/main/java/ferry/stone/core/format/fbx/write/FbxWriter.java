@@ -171,14 +171,7 @@ public final class FbxWriter {
       PolygonMesh mesh = byId.get(content.meshId());
       int[] own = content.slotMaterials() != null ? content.slotMaterials() : mesh.materialIds();
       List<Integer> shown = new ArrayList<>();
-      int[] slots = new int[own.length];
-      for (int s = 0; s < own.length; s++) {
-        boolean bare = own[s] < 0 || !materials.containsKey(own[s]);
-        if (!bare && !shown.contains(own[s])) {
-          shown.add(own[s]);
-        }
-        slots[s] = bare ? -1 : shown.indexOf(own[s]);
-      }
+      int[] slots = slots(own, materials, shown);
       boolean dressed = BareFaces.areDressed(mesh, slots);
       boolean mixed = dressed && BareFaces.areBare(mesh, slots);
       if (mixed && bare == 0) {
@@ -219,6 +212,23 @@ public final class FbxWriter {
       }
     }
     rigs.bindPose();
+  }
+
+  /**
+   * The place of each slot's material among those that are shown, −1 for a bare one.
+   *
+   * @param shown takes the materials, each once
+   */
+  private static int[] slots(int[] own, Map<Integer, Long> materials, List<Integer> shown) {
+    int[] slots = new int[own.length];
+    for (int s = 0; s < own.length; s++) {
+      boolean bare = own[s] < 0 || !materials.containsKey(own[s]);
+      if (!bare && !shown.contains(own[s])) {
+        shown.add(own[s]);
+      }
+      slots[s] = bare ? -1 : shown.indexOf(own[s]);
+    }
+    return slots;
   }
 
   private Alike alike(Node node, Node.Content.MeshContent content, PolygonMesh mesh, int[] slots) {

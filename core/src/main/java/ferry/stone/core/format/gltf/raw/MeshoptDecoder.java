@@ -187,12 +187,9 @@ final class MeshoptDecoder {
         }
       }
       put(out, stride, a, b, d);
-      fifo.addVertex(a, true);
-      fifo.addVertex(b, feb == 0 || (!tabled && feb == 15));
-      fifo.addVertex(d, fec == 0 || (!tabled && fec == 15));
-      fifo.addEdge(b, a);
-      fifo.addEdge(d, b);
-      fifo.addEdge(a, d);
+      boolean newB = feb == 0 || (!tabled && feb == 15);
+      boolean newD = fec == 0 || (!tabled && fec == 15);
+      fifo.addTriangle(a, b, newB, d, newD);
     }
   }
 
@@ -269,6 +266,16 @@ final class MeshoptDecoder {
       edges[edgeAt][0] = a;
       edges[edgeAt][1] = b;
       edgeAt = edgeAt + 1 & GROUP - 1;
+    }
+
+    /** A triangle that begins anew: its vertices, and its edges as the next one meets them. */
+    void addTriangle(int a, int b, boolean newB, int c, boolean newC) {
+      addVertex(a, true);
+      addVertex(b, newB);
+      addVertex(c, newC);
+      addEdge(b, a);
+      addEdge(c, b);
+      addEdge(a, c);
     }
 
     void addVertex(int v, boolean fresh) {

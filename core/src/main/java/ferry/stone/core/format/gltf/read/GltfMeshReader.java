@@ -65,22 +65,14 @@ final class GltfMeshReader {
     IntList points = new IntList(16);
     GltfVariants slotOf = new GltfVariants(container, materialIds);
     Map<String, GltfLayer> layers = new LinkedHashMap<>();
-    Map<String, int[]> vertexRanges = new HashMap<>();
     GltfMorphReader morphs = new GltfMorphReader(container, accessors, json, path, findings);
     GltfInfluences influences = new GltfInfluences(container, accessors);
+    Ranges ranges = new Ranges(positions, layers, morphs, influences);
     for (int p = 0; p < json.path("primitives").size(); p++) {
       JsonNode primitive = json.path("primitives").get(p);
       String at = path + "/primitives/" + p;
       // Primitives that share all their vertex data share their vertices.
-      String data = primitive.path("attributes") + "/" + primitive.path("targets");
-      int[] range = vertexRanges.get(data);
-      if (range == null) {
-        range = new int[] {positions.size() / 3, 0};
-        range[1] = readVertices(primitive, at, positions, layers);
-        morphs.add(primitive, at, range[0], range[1]);
-        influences.add(primitive, at, range[0], range[1]);
-        vertexRanges.put(data, range);
-      }
+      int[] range = ranges.of(primitive, at);
       int first = range[0];
       int[] indices = indices(primitive, at, range[1]);
       int material = container.integer(primitive, "material", -1, at);
@@ -90,11 +82,7 @@ final class GltfMeshReader {
       int mode = container.integer(primitive, "mode", GltfFormat.TRIANGLES, at);
       int before = corners.size() / 3;
       switch (mode) {
-        case GltfFormat.POINTS -> {
-          for (int i : indices) {
-            points.add(first + i);
-          }
-        }
+        case GltfFormat.POINTS -> points(indices, first, points);
         case GltfFormat.LINES, LINE_LOOP, LINE_STRIP ->
             lines(mode, indices, first, lineOffsets, lineVertices);
         case GltfFormat.TRIANGLES, TRIANGLE_STRIP, TRIANGLE_FAN ->
@@ -118,16 +106,59 @@ final class GltfMeshReader {
             .morphs(morphs.finish(positions.size() / 3))
             .properties(GltfExtras.properties(json, GltfExtensions.READ, Set.of("targetNames")))
             .build();
-    if (lineOffsets.size() > 0 || points.size() > 0) {
-      lineOffsets.add(lineVertices.size());
-      mesh =
-          mesh.toBuilder()
-              .loose(
-                  new LooseElements(
-                      lineOffsets.toArray(), lineVertices.toArray(), points.toArray()))
-              .build();
-    }
+    mesh = withLoose(mesh, lineOffsets, lineVertices, points);
     return new ReadMesh(mesh, influences.finish(positions.size() / 3));
+  }
+
+  private static void points(int[] indices, int first, IntList points) {
+    for (int i : indices) {
+      points.add(first + i);
+    }
+  }
+
+  private static PolygonMesh withLoose(
+      PolygonMesh mesh, IntList lineOffsets, IntList lineVertices, IntList points) {
+    if (lineOffsets.size() == 0 && points.size() == 0) {
+      return mesh;
+    }
+    lineOffsets.add(lineVertices.size());
+    return mesh.toBuilder()
+        .loose(new LooseElements(lineOffsets.toArray(), lineVertices.toArray(), points.toArray()))
+        .build();
+  }
+
+  /** The vertices of primitives by the data that they share. */
+  private final class Ranges {
+    private final Map<String, int[]> known = new HashMap<>();
+    private final FloatList positions;
+    private final Map<String, GltfLayer> layers;
+    private final GltfMorphReader morphs;
+    private final GltfInfluences influences;
+
+    Ranges(
+        FloatList positions,
+        Map<String, GltfLayer> layers,
+        GltfMorphReader morphs,
+        GltfInfluences influences) {
+      this.positions = positions;
+      this.layers = layers;
+      this.morphs = morphs;
+      this.influences = influences;
+    }
+
+    /** First vertex and how many. */
+    int[] of(JsonNode primitive, String at) throws IOException, FormatException {
+      String data = primitive.path("attributes") + "/" + primitive.path("targets");
+      int[] range = known.get(data);
+      if (range == null) {
+        range = new int[] {positions.size() / 3, 0};
+        range[1] = readVertices(primitive, at, positions, layers);
+        morphs.add(primitive, at, range[0], range[1]);
+        influences.add(primitive, at, range[0], range[1]);
+        known.put(data, range);
+      }
+      return range;
+    }
   }
 
   /** Adds a primitive's vertices and the values over them; how many there are. */

@@ -135,6 +135,11 @@ final class GltfArrangement {
                       + " move them: they were put there. Nothing moves by it.")
               .measured(moved + (moved == 1 ? " part" : " parts")));
     }
+    return builder.nodes(nodes).clips(lifted(shownBy, still)).build();
+  }
+
+  /** Weights go with the mesh; what would move a mesh that only joints move goes. */
+  private List<Clip> lifted(Map<Integer, Integer> shownBy, Set<Integer> still) {
     List<Clip> clips = new ArrayList<>();
     for (Clip clip : scene.clips()) {
       List<Track> tracks = new ArrayList<>();
@@ -147,7 +152,7 @@ final class GltfArrangement {
       }
       clips.add(clip.withTracks(tracks));
     }
-    return builder.nodes(nodes).clips(clips).build();
+    return clips;
   }
 
   /** Puts joint trees of one skin that have no common root under a new one. */

@@ -28,6 +28,8 @@ public final class NumberText {
     return TENS[power];
   }
 
+  private static final int NO_EXPONENT = Integer.MIN_VALUE;
+
   /** The number in {@code [from, to)}; throws {@link NumberFormatException} if it is none. */
   public static double parse(byte[] text, int from, int to) {
     int i = from;
@@ -63,23 +65,11 @@ public final class NumberText {
       if ((text[i] | 0x20) != 'e' || i + 1 >= to) {
         return slow(text, from, to);
       }
-      i++;
-      boolean minus = text[i] == '-';
-      if (text[i] == '-' || text[i] == '+') {
-        i++;
-      }
-      int exponent = 0;
-      if (i >= to || to - i > 4) {
+      int exponent = exponent(text, i + 1, to);
+      if (exponent == NO_EXPONENT) {
         return slow(text, from, to);
       }
-      for (; i < to; i++) {
-        int c = text[i] - '0';
-        if (c < 0 || c > 9) {
-          return slow(text, from, to);
-        }
-        exponent = exponent * 10 + c;
-      }
-      scale += minus ? -exponent : exponent;
+      scale += exponent;
     }
     double value = mantissa;
     if (mantissa != 0) {
@@ -89,6 +79,26 @@ public final class NumberText {
       value = scale < 0 ? value / TENS[-scale] : value * TENS[scale];
     }
     return negative ? -value : value;
+  }
+
+  /**
+   * The whole number in {@code [from, to)}, at most four digits; {@link #NO_EXPONENT} otherwise.
+   */
+  private static int exponent(byte[] text, int from, int to) {
+    boolean minus = text[from] == '-';
+    int i = text[from] == '-' || text[from] == '+' ? from + 1 : from;
+    if (i >= to || to - i > 4) {
+      return NO_EXPONENT;
+    }
+    int exponent = 0;
+    for (; i < to; i++) {
+      int c = text[i] - '0';
+      if (c < 0 || c > 9) {
+        return NO_EXPONENT;
+      }
+      exponent = exponent * 10 + c;
+    }
+    return minus ? -exponent : exponent;
   }
 
   private static double slow(byte[] text, int from, int to) {

@@ -29,15 +29,7 @@ final class MtlMapOptions {
       int first = i + 1;
       switch (option) {
         case "-o", "-s", "-t" -> {
-          int count = 0;
-          while (count < 3
-              && first + count < spans.size() - 1
-              && isNumber(word(text, spans, first + count))) {
-            count++;
-          }
-          if (count == 0) {
-            throw new IllegalArgumentException(option + " needs a number");
-          }
+          int count = numbers(text, spans, first, option);
           if (option.equals("-o")) {
             read(text, spans, first, count, offset);
           } else if (option.equals("-s")) {
@@ -78,6 +70,20 @@ final class MtlMapOptions {
       }
     }
     return statement(text, spans, i, offset, scale, clamp, component, amount, others);
+  }
+
+  /** How many numbers follow, 1 to 3; the last word is the file's name. */
+  private static int numbers(String text, List<int[]> spans, int first, String option) {
+    int count = 0;
+    while (count < 3
+        && first + count < spans.size() - 1
+        && isNumber(word(text, spans, first + count))) {
+      count++;
+    }
+    if (count == 0) {
+      throw new IllegalArgumentException(option + " needs a number");
+    }
+    return count;
   }
 
   private static MtlMaterial.MapStatement statement(

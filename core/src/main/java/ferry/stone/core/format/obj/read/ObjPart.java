@@ -34,6 +34,52 @@ final class ObjPart {
    * @param unused vertices of the part that nothing names, or {@code null}
    */
   PolygonMesh build(int id, String name, int[] runs, IntList unused, boolean groupsAreSets) {
+    Faces faces = faces(runs);
+    int[] corners = faces.corners();
+    IntList lineVertices = new IntList(16);
+    IntList lineOffsets = new IntList(16);
+    IntList points = new IntList(16);
+    collectLoose(runs, lineOffsets, lineVertices, points);
+    vertices.use(corners);
+    vertices.use(lineVertices.toArray());
+    vertices.use(points.toArray());
+    vertices.use(unused == null ? new int[0] : unused.toArray());
+    int[] kept = vertices.finish();
+    vertices.apply(corners);
+    Coordinates positions = positions(kept);
+    List<Attribute> attributes = new ArrayList<>();
+    addIndexed(attributes, "uv", Attribute.Semantic.UV, 2, faces.uvs(), uvs, data.uvs);
+    addIndexed(
+        attributes, "normal", Attribute.Semantic.NORMAL, 3, faces.normals(), normals, data.normals);
+    float[] colours = colours(kept);
+    if (colours != null) {
+      attributes.add(
+          new Attribute(
+              "colour", Attribute.Semantic.COLOUR, Attribute.Domain.VERTEX, 3, colours, null));
+    }
+    PolygonMesh mesh =
+        PolygonMesh.of(id, name, positions, Polygons.of(corners, faces.offsets()))
+            .withAttributes(attributes);
+    mesh = withRunValues(mesh, runs, groupsAreSets);
+    if (points.size() > 0 || lineVertices.size() > 0) {
+      lineOffsets.add(lineVertices.size());
+      mesh =
+          mesh.toBuilder()
+              .loose(
+                  new LooseElements(
+                      lineOffsets.toArray(),
+                      vertices.apply(lineVertices.toArray().clone()),
+                      vertices.apply(points.toArray().clone())))
+              .build();
+    }
+    vertices.clear(kept);
+    return mesh;
+  }
+
+  /** What corners name; {@code null} where the file has no UVs or normals. */
+  private record Faces(int[] corners, int[] offsets, int[] uvs, int[] normals) {}
+
+  private Faces faces(int[] runs) {
     int faceCount = 0;
     int cornerCount = 0;
     for (int r : runs) {
@@ -68,44 +114,7 @@ final class ObjPart {
         offsets[++face] = c;
       }
     }
-    IntList lineVertices = new IntList(16);
-    IntList lineOffsets = new IntList(16);
-    IntList points = new IntList(16);
-    collectLoose(runs, lineOffsets, lineVertices, points);
-    vertices.use(corners);
-    vertices.use(lineVertices.toArray());
-    vertices.use(points.toArray());
-    vertices.use(unused == null ? new int[0] : unused.toArray());
-    int[] kept = vertices.finish();
-    vertices.apply(corners);
-    Coordinates positions = positions(kept);
-    List<Attribute> attributes = new ArrayList<>();
-    addIndexed(attributes, "uv", Attribute.Semantic.UV, 2, uvIndex, uvs, data.uvs);
-    addIndexed(
-        attributes, "normal", Attribute.Semantic.NORMAL, 3, normalIndex, normals, data.normals);
-    float[] colours = colours(kept);
-    if (colours != null) {
-      attributes.add(
-          new Attribute(
-              "colour", Attribute.Semantic.COLOUR, Attribute.Domain.VERTEX, 3, colours, null));
-    }
-    PolygonMesh mesh =
-        PolygonMesh.of(id, name, positions, Polygons.of(corners, offsets))
-            .withAttributes(attributes);
-    mesh = withRunValues(mesh, runs, groupsAreSets);
-    if (points.size() > 0 || lineVertices.size() > 0) {
-      lineOffsets.add(lineVertices.size());
-      mesh =
-          mesh.toBuilder()
-              .loose(
-                  new LooseElements(
-                      lineOffsets.toArray(),
-                      vertices.apply(lineVertices.toArray().clone()),
-                      vertices.apply(points.toArray().clone())))
-              .build();
-    }
-    vertices.clear(kept);
-    return mesh;
+    return new Faces(corners, offsets, uvIndex, normalIndex);
   }
 
   private void collectLoose(int[] runs, IntList lineOffsets, IntList lineVertices, IntList points) {
