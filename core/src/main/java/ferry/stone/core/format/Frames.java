@@ -40,7 +40,7 @@ public record Frames(Says unit, Says axes, Frame fixed) {
       return fixed.label() + ", by the standard";
     }
     if (unit == axes) {
-      return unit == Says.FILE ? "stated in the file" : "not stated: told by what is known of it";
+      return unit == Says.FILE ? "stated in the file" : "not stated";
     }
     return unit == Says.FILE
         ? "the unit is stated, axes are not"

@@ -2,7 +2,10 @@ package ferry.stone.core.format.fbx.raw;
 
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FormatException.Kind;
+import ferry.stone.core.format.files.BinaryCursor;
 import ferry.stone.core.format.files.Budget;
+import ferry.stone.core.format.files.RandomBytes;
+import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
@@ -32,13 +35,13 @@ public final class FbxBinaryParser {
 
   private final String resource;
   private final Budget budget;
-  private final ByteBuffer in;
+  private final BinaryCursor in;
   private boolean wide;
 
-  private FbxBinaryParser(String resource, byte[] file, Budget budget) {
+  private FbxBinaryParser(String resource, RandomBytes file, Budget budget) {
     this.resource = resource;
     this.budget = budget;
-    in = ByteBuffer.wrap(file).order(ByteOrder.LITTLE_ENDIAN);
+    in = new BinaryCursor(resource, file, ByteOrder.LITTLE_ENDIAN);
   }
 
   /**
@@ -75,18 +78,19 @@ public final class FbxBinaryParser {
   }
 
   /** All top records below one that has no name. */
-  static FbxRecord parse(String resource, byte[] file, Budget budget) throws FormatException {
+  static FbxRecord parse(String resource, RandomBytes file, int version, Budget budget)
+      throws IOException, FormatException {
     FbxBinaryParser parser = new FbxBinaryParser(resource, file, budget);
-    parser.wide = version(file) >= WIDE_HEADS;
+    parser.wide = version >= WIDE_HEADS;
     return parser.records();
   }
 
   private record Open(FbxRecord record, long end) {}
 
-  private FbxRecord records() throws FormatException {
+  private FbxRecord records() throws IOException, FormatException {
     FbxRecord root = new FbxRecord("", "");
     Deque<Open> open = new ArrayDeque<>();
-    open.push(new Open(root, in.capacity()));
+    open.push(new Open(root, in.size()));
     in.position(HEAD);
     while (true) {
       Open top = open.peek();
@@ -97,7 +101,7 @@ public final class FbxBinaryParser {
         }
         continue;
       }
-      int at = in.position();
+      long at = in.position();
       int head = wide ? 25 : 13;
       if (in.remaining() < head) {
         if (open.size() == 1) {
@@ -105,26 +109,25 @@ public final class FbxBinaryParser {
         }
         throw error(Kind.TRUNCATED, at, "the file ends inside a record. Copy or export it again.");
       }
-      long end = wide ? in.getLong() : in.getInt() & 0xffff_ffffL;
-      long count = wide ? in.getLong() : in.getInt() & 0xffff_ffffL;
-      long listLength = wide ? in.getLong() : in.getInt() & 0xffff_ffffL;
-      int nameLength = in.get() & 0xff;
+      long end = wide ? in.readLong() : in.readUnsignedInt();
+      long count = wide ? in.readLong() : in.readUnsignedInt();
+      long listLength = wide ? in.readLong() : in.readUnsignedInt();
+      int nameLength = in.readByte() & 0xff;
       if (end == 0) {
         // An empty record closes a list; at the top the footer follows.
         if (open.size() == 1) {
           return root;
         }
-        in.position((int) top.end());
+        in.position(top.end());
         continue;
       }
       if (end < at + head || end > top.end() || listLength < 0 || nameLength > in.remaining()) {
         throw error(
-            end > in.capacity() ? Kind.TRUNCATED : Kind.CORRUPT,
+            end > in.size() ? Kind.TRUNCATED : Kind.CORRUPT,
             at,
             "a record claims to end at byte " + end + ", outside the one around it.");
       }
-      byte[] name = new byte[nameLength];
-      in.get(name);
+      byte[] name = in.bytes(nameLength, "a name");
       String place = "byte " + at;
       FbxRecord record = new FbxRecord(new String(name, StandardCharsets.UTF_8), place);
       long valuesEnd = in.position() + listLength;
@@ -132,10 +135,10 @@ public final class FbxBinaryParser {
         throw error(Kind.CORRUPT, at, "the values of " + record.name() + " do not fit into it.");
       }
       for (long v = 0; v < count; v++) {
-        record.values().add(value((int) valuesEnd, record.name()));
+        record.values().add(value(valuesEnd, record.name()));
       }
       top.record().children().add(record);
-      in.position((int) valuesEnd);
+      in.position(valuesEnd);
       if (valuesEnd < end) {
         if (open.size() > DEEPEST) {
           throw error(Kind.CORRUPT, at, "records are nested more than " + DEEPEST + " deep.");
@@ -145,25 +148,24 @@ public final class FbxBinaryParser {
     }
   }
 
-  private Object value(int end, String name) throws FormatException {
-    int at = in.position();
-    char type = (char) take(1, end, name).get();
+  private Object value(long end, String name) throws IOException, FormatException {
+    long at = in.position();
+    char type = (char) take(1, end, name).readByte();
     return switch (type) {
-      case 'Y' -> (long) take(2, end, name).getShort();
+      case 'Y' -> (long) take(2, end, name).readShort();
       case 'C', 'B' -> {
-        byte b = take(1, end, name).get();
+        byte b = take(1, end, name).readByte();
         // Keys of version 6 are told by letters.
         yield b >= 'A' ? (Object) String.valueOf((char) b) : (Object) (b != 0);
       }
-      case 'I' -> (long) take(4, end, name).getInt();
-      case 'F' -> (double) take(4, end, name).getFloat();
-      case 'D' -> take(8, end, name).getDouble();
-      case 'L' -> take(8, end, name).getLong();
+      case 'I' -> (long) take(4, end, name).readInt();
+      case 'F' -> (double) take(4, end, name).readFloat();
+      case 'D' -> take(8, end, name).readDouble();
+      case 'L' -> take(8, end, name).readLong();
       case 'S', 'R' -> {
-        int length = take(4, end, name).getInt();
-        take(length, end, name);
-        byte[] bytes = new byte[length];
-        in.get(bytes);
+        long room = end - in.position() - 4;
+        int length = take(4, end, name).readCount("a value of " + name, room);
+        byte[] bytes = in.bytes(length, "a value of " + name);
         yield type == 'R' ? bytes : new String(bytes, StandardCharsets.UTF_8);
       }
       case 'f', 'd', 'l', 'i', 'b', 'c' -> array(type, end, name);
@@ -172,8 +174,8 @@ public final class FbxBinaryParser {
     };
   }
 
-  /** The buffer, after a check that so many bytes are left. */
-  private ByteBuffer take(int bytes, int end, String name) throws FormatException {
+  /** The cursor, after a check that so many bytes are left. */
+  private BinaryCursor take(long bytes, long end, String name) throws FormatException {
     if (bytes < 0 || bytes > end - in.position()) {
       throw error(
           Kind.CORRUPT, in.position(), "a value of " + name + " is longer than its record.");
@@ -181,12 +183,12 @@ public final class FbxBinaryParser {
     return in;
   }
 
-  private Object array(char type, int end, String name) throws FormatException {
-    int at = in.position();
+  private Object array(char type, long end, String name) throws IOException, FormatException {
+    long at = in.position();
     take(12, end, name);
-    int count = in.getInt();
-    int encoding = in.getInt();
-    int stored = in.getInt();
+    int count = in.readInt();
+    int encoding = in.readInt();
+    int stored = in.readInt();
     int width =
         switch (type) {
           case 'd', 'l' -> 8;
@@ -194,7 +196,7 @@ public final class FbxBinaryParser {
           default -> 1;
         };
     long bytes = (long) count * width;
-    take(encoding == 0 ? (int) Math.min(bytes, Integer.MAX_VALUE) : stored, end, name);
+    take(encoding == 0 ? bytes : stored, end, name);
     if (count < 0
         || encoding > 1
         || encoding < 0
@@ -204,15 +206,12 @@ public final class FbxBinaryParser {
           at,
           "the array of " + name + " claims " + count + " values, which do not fit.");
     }
-    // Unpacked once as bytes, and once as the numbers that are kept.
+    // Once as bytes, and once as the numbers that are kept.
     budget.claim(2L * Double.BYTES * count, "byte " + at, "the array of " + name);
-    ByteBuffer data;
-    if (encoding == 0) {
-      data = in.slice(in.position(), (int) bytes).order(ByteOrder.LITTLE_ENDIAN);
-      in.position(in.position() + (int) bytes);
-    } else {
-      data = ByteBuffer.wrap(inflated(stored, bytes, at, name)).order(ByteOrder.LITTLE_ENDIAN);
-    }
+    ByteBuffer data =
+        encoding == 0
+            ? in.block(bytes, "the array of " + name)
+            : ByteBuffer.wrap(inflated(stored, bytes, at, name)).order(ByteOrder.LITTLE_ENDIAN);
     return unpacked(type, data, count);
   }
 
@@ -250,14 +249,15 @@ public final class FbxBinaryParser {
     };
   }
 
-  private byte[] inflated(int stored, long bytes, int at, String name) throws FormatException {
+  private byte[] inflated(int stored, long bytes, long at, String name)
+      throws IOException, FormatException {
     if (bytes > Integer.MAX_VALUE - 16) {
       throw error(Kind.TOO_LARGE, at, "the array of " + name + " is larger than 2 GB.");
     }
     byte[] result = new byte[(int) bytes];
     Inflater inflater = new Inflater();
     try {
-      inflater.setInput(in.array(), in.position(), stored);
+      inflater.setInput(in.bytes(stored, "the array of " + name));
       int filled = 0;
       while (filled < result.length) {
         int got = inflater.inflate(result, filled, result.length - filled);
@@ -271,11 +271,10 @@ public final class FbxBinaryParser {
     } finally {
       inflater.end();
     }
-    in.position(in.position() + stored);
     return result;
   }
 
-  private FormatException error(Kind kind, int at, String problem) {
+  private FormatException error(Kind kind, long at, String problem) {
     return new FormatException(kind, resource, "byte " + at, problem);
   }
 }

@@ -5,8 +5,12 @@ import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FormatException.Kind;
+import ferry.stone.core.format.files.BinaryCursor;
 import ferry.stone.core.format.files.Budget;
+import ferry.stone.core.format.files.RandomBytes;
 import ferry.stone.core.math.Figures;
+import java.io.IOException;
+import java.nio.ByteOrder;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -18,6 +22,7 @@ public final class FbxDocument {
   private static final int OLDEST = 6000;
   private static final int SEVEN = 7000;
   private static final int NEWEST = 7999;
+  private static final int START = 4096;
 
   /**
    * An object.
@@ -45,17 +50,20 @@ public final class FbxDocument {
     this.root = root;
   }
 
-  public static FbxDocument parse(String resource, byte[] file, Budget budget, Findings findings)
-      throws FormatException {
-    boolean binary = FbxBinaryParser.isBinary(file);
-    if (!binary && FbxBinaryParser.wasBinary(file)) {
+  public static FbxDocument parse(
+      String resource, RandomBytes file, Budget budget, Findings findings)
+      throws IOException, FormatException {
+    byte[] start = new byte[(int) Math.min(START, file.size())];
+    file.read(0, start, 0, start.length);
+    boolean binary = FbxBinaryParser.isBinary(start);
+    if (!binary && FbxBinaryParser.wasBinary(start)) {
       throw new FormatException(
-          file.length < FbxBinaryParser.HEAD ? Kind.TRUNCATED : Kind.CORRUPT,
+          file.size() < FbxBinaryParser.HEAD ? Kind.TRUNCATED : Kind.CORRUPT,
           resource,
           "byte 0",
           "this is a binary FBX whose beginning is damaged or cut. Copy or export it again.");
     }
-    if (!binary && !looksLikeText(file)) {
+    if (!binary && !looksLikeText(start)) {
       throw new FormatException(
           Kind.NOT_THIS_FORMAT,
           resource,
@@ -65,11 +73,11 @@ public final class FbxDocument {
     }
     FbxRecord root =
         binary
-            ? FbxBinaryParser.parse(resource, file, budget)
-            : FbxTextParser.parse(resource, file);
+            ? FbxBinaryParser.parse(resource, file, FbxBinaryParser.version(start), budget)
+            : FbxTextParser.parse(resource, text(resource, file, budget));
     int version =
         binary
-            ? FbxBinaryParser.version(file)
+            ? FbxBinaryParser.version(start)
             : (int) root.at("FBXHeaderExtension").at("FBXVersion").number(0, 0);
     if (version < OLDEST || version > NEWEST) {
       throw new FormatException(
@@ -85,6 +93,13 @@ public final class FbxDocument {
     document.objects(resource, findings);
     document.connections(resource, findings);
     return document;
+  }
+
+  /** Text is held whole: each byte of it is a letter of a number. */
+  private static byte[] text(String resource, RandomBytes file, Budget budget)
+      throws IOException, FormatException {
+    budget.claim(file.size(), "", resource);
+    return new BinaryCursor(resource, file, ByteOrder.LITTLE_ENDIAN).bytes(file.size(), "the text");
   }
 
   public static boolean looksLikeText(byte[] file) {

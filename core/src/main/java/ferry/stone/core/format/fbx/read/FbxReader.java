@@ -10,6 +10,7 @@ import ferry.stone.core.format.fbx.raw.FbxSettings;
 import ferry.stone.core.format.fbx.raw.FbxTransforms;
 import ferry.stone.core.format.files.Budget;
 import ferry.stone.core.format.files.CargoPath;
+import ferry.stone.core.format.files.RandomBytes;
 import ferry.stone.core.format.files.ReferenceFinder;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.scene.FrameSource;
@@ -24,7 +25,6 @@ import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.Skin;
 import ferry.stone.core.scene.node.Visibility;
 import java.io.IOException;
-import java.io.InputStream;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -74,18 +74,8 @@ public final class FbxReader {
 
   public static Scene read(String resource, ReadContext context)
       throws IOException, FormatException {
-    if (context.resources().size(resource) > Integer.MAX_VALUE - 16) {
-      throw new FormatException(
-          FormatException.Kind.TOO_LARGE,
-          resource,
-          "",
-          "files over 2 GB are not read. Export it in parts.");
-    }
-    byte[] file;
-    try (InputStream in = context.resources().open(resource)) {
-      file = in.readAllBytes();
-    }
-    if (file.length == 0) {
+    RandomBytes file = context.resources().random(resource);
+    if (file.size() == 0) {
       throw new FormatException(
           FormatException.Kind.TRUNCATED,
           resource,

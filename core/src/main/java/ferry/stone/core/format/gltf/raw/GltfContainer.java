@@ -8,15 +8,16 @@ import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FormatException.Kind;
+import ferry.stone.core.format.files.BinaryCursor;
 import ferry.stone.core.format.files.Budget;
 import ferry.stone.core.format.files.CargoPath;
+import ferry.stone.core.format.files.RandomBytes;
 import ferry.stone.core.format.files.ReferenceFinder;
 import ferry.stone.core.format.files.ReferenceReport;
 import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.gltf.GltfFormat;
 import ferry.stone.core.math.Figures;
 import java.io.IOException;
-import java.io.InputStream;
 import java.net.URLDecoder;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
@@ -33,15 +34,19 @@ public final class GltfContainer {
   private static final ObjectMapper JSON = new ObjectMapper();
   private static final int HEADER = 12;
 
+  /** JSON numbers are exact up to here: 2 to the power of 53. */
+  private static final double MOST_EXACT = 9007199254740992.0;
+
   private final String resource;
   private final Resources resources;
   private final ReferenceFinder finder;
   private final Findings findings;
   private final Budget budget;
-  private final Map<Integer, ByteBuffer> buffers = new HashMap<>();
+  private final Map<Integer, GltfData> buffers = new HashMap<>();
+  private final Map<Integer, ByteBuffer> views = new HashMap<>();
   private final Map<Integer, ByteBuffer> unpacked = new HashMap<>();
   private JsonNode root;
-  private ByteBuffer binChunk;
+  private GltfData binChunk;
 
   private GltfContainer(
       String resource, Resources resources, ReferenceFinder finder, Findings findings) {
@@ -61,15 +66,15 @@ public final class GltfContainer {
       String resource, Resources resources, ReferenceFinder finder, Findings findings)
       throws IOException, FormatException {
     GltfContainer container = new GltfContainer(resource, resources, finder, findings);
-    byte[] file = container.bytes(resource);
-    if (file.length == 0) {
+    RandomBytes file = resources.random(resource);
+    if (file.size() == 0) {
       throw container.error(Kind.TRUNCATED, "", "the file is empty. Export or copy it again.");
     }
-    ByteBuffer data = ByteBuffer.wrap(file).order(ByteOrder.LITTLE_ENDIAN);
-    if (file.length >= 4 && data.getInt(0) == GltfFormat.MAGIC) {
-      container.readGlb(data);
+    BinaryCursor in = new BinaryCursor(resource, file, ByteOrder.LITTLE_ENDIAN);
+    if (file.size() >= 4 && in.readInt() == GltfFormat.MAGIC) {
+      container.readGlb(in, file);
     } else {
-      container.root = container.parse(file, 0, file.length);
+      container.root = container.parse(container.bytes(resource));
     }
     String version = container.root.path("asset").path("version").asText("");
     if (!version.startsWith("2.")) {
@@ -101,60 +106,56 @@ public final class GltfContainer {
   }
 
   private byte[] bytes(String path) throws IOException, FormatException {
-    if (resources.size(path) > Integer.MAX_VALUE - 64) {
-      throw new FormatException(
-          Kind.TOO_LARGE, path, "", "files over 2 GB cannot be read yet. Split the asset.");
-    }
     budget.claim(resources.size(path), "", path);
-    try (InputStream in = resources.open(path)) {
-      return in.readAllBytes();
-    }
+    return GltfData.of(path, resources.random(path), 0, resources.size(path))
+        .bytes(0, resources.size(path), path);
   }
 
-  private void readGlb(ByteBuffer data) throws FormatException {
-    if (data.capacity() < HEADER + 8) {
-      throw error(Kind.TRUNCATED, "byte " + data.capacity(), "the GLB ends in its header.");
+  private void readGlb(BinaryCursor in, RandomBytes file) throws IOException, FormatException {
+    if (in.size() < HEADER + 8) {
+      throw error(Kind.TRUNCATED, "byte " + in.size(), "the GLB ends in its header.");
     }
-    int version = data.getInt(4);
+    int version = in.readInt();
     if (version != 2) {
       throw error(
           version < 2 ? Kind.TOO_OLD : Kind.TOO_NEW,
           "byte 4",
           "expected GLB version 2 but found " + version + ".");
     }
-    long length = data.getInt(8) & 0xffff_ffffL;
-    if (length > data.capacity()) {
+    long length = in.readUnsignedInt();
+    if (length > in.size()) {
       throw error(
           Kind.TRUNCATED,
           "byte 8",
-          "the GLB claims " + length + " bytes but has " + data.capacity() + ". Copy it again.");
+          "the GLB claims " + length + " bytes but has " + in.size() + ". Copy it again.");
     }
-    int at = HEADER;
-    while (at + 8 <= length) {
-      long size = data.getInt(at) & 0xffff_ffffL;
-      int type = data.getInt(at + 4);
+    while (in.position() + 8 <= length) {
+      long at = in.position();
+      long size = in.readUnsignedInt();
+      int type = in.readInt();
       if (size > length - at - 8) {
         throw error(
             Kind.TRUNCATED,
             "byte " + at,
             "a chunk claims " + size + " bytes but " + (length - at - 8) + " are left.");
       }
-      int from = at + 8;
+      long from = in.position();
       if (type == GltfFormat.CHUNK_JSON && root == null) {
-        root = parse(data.array(), from, (int) size);
+        budget.claim(size, "byte " + at, "the JSON chunk");
+        root = parse(in.bytes(size, "the JSON chunk"));
       } else if (type == GltfFormat.CHUNK_BIN && binChunk == null) {
-        binChunk = data.slice(from, (int) size).order(ByteOrder.LITTLE_ENDIAN);
+        binChunk = GltfData.of(resource, file, from, size);
       }
-      at = (int) (from + size);
+      in.position(from + size);
     }
     if (root == null) {
       throw error(Kind.CORRUPT, "byte " + HEADER, "the GLB has no JSON chunk.");
     }
   }
 
-  private JsonNode parse(byte[] file, int from, int length) throws FormatException {
+  private JsonNode parse(byte[] text) throws FormatException {
     try {
-      JsonNode node = JSON.readTree(file, from, length);
+      JsonNode node = JSON.readTree(text);
       if (node == null || !node.isObject()) {
         throw error(Kind.NOT_THIS_FORMAT, "", "expected a JSON object at the top.");
       }
@@ -204,6 +205,20 @@ public final class GltfContainer {
     return value.asInt();
   }
 
+  /** As {@link #integer} for places in data, which may be larger than 2 GB. */
+  private long whole(JsonNode node, String key, long otherwise, String path)
+      throws FormatException {
+    JsonNode value = node.path(key);
+    if (value.isMissingNode()) {
+      return otherwise;
+    }
+    double number = value.asDouble();
+    if (!value.isNumber() || number != Math.rint(number) || Math.abs(number) > MOST_EXACT) {
+      throw error(Kind.CORRUPT, path + "/" + key, "expected a whole number, found " + value + ".");
+    }
+    return value.asLong();
+  }
+
   /** The bytes of a buffer view. */
   public ByteBuffer view(int index, String from) throws IOException, FormatException {
     JsonNode view = item("bufferViews", index, from);
@@ -212,7 +227,12 @@ public final class GltfContainer {
     if (packed.isObject()) {
       return unpacked(index, packed, path + "/extensions/" + GltfExtensions.MESHOPT);
     }
-    return range(view, path);
+    ByteBuffer known = views.get(index);
+    if (known == null) {
+      known = range(view, path);
+      views.put(index, known);
+    }
+    return known.duplicate().order(ByteOrder.LITTLE_ENDIAN);
   }
 
   /** Packed views are unpacked once. */
@@ -237,44 +257,48 @@ public final class GltfContainer {
     }
   }
 
+  /** Buffers in memory are looked into; of others the range is read. */
   private ByteBuffer range(JsonNode view, String path) throws IOException, FormatException {
-    ByteBuffer buffer = buffer(integer(view, "buffer", -1, path), path + "/buffer");
-    long offset = integer(view, "byteOffset", 0, path);
-    long length = integer(view, "byteLength", -1, path);
-    if (offset < 0 || length < 0 || offset + length > buffer.capacity()) {
+    GltfData buffer = buffer(integer(view, "buffer", -1, path), path + "/buffer");
+    long offset = whole(view, "byteOffset", 0, path);
+    long length = whole(view, "byteLength", -1, path);
+    if (offset < 0 || length < 0 || offset + length > buffer.size()) {
       throw error(
           Kind.CORRUPT,
           path,
-          "reaches to byte " + (offset + length) + " of a buffer of " + buffer.capacity() + ".");
+          "reaches to byte " + (offset + length) + " of a buffer of " + buffer.size() + ".");
     }
-    return buffer.slice((int) offset, (int) length).order(ByteOrder.LITTLE_ENDIAN);
+    if (!buffer.inMemory()) {
+      budget.claim(length, path + "/byteLength", "a buffer view");
+    }
+    return buffer.range(offset, length, path);
   }
 
-  private ByteBuffer buffer(int index, String from) throws IOException, FormatException {
+  private GltfData buffer(int index, String from) throws IOException, FormatException {
     JsonNode json = item("buffers", index, from);
-    ByteBuffer known = buffers.get(index);
+    GltfData known = buffers.get(index);
     if (known != null) {
       return known;
     }
     String path = "/buffers/" + index;
     String uri = json.path("uri").asText("");
-    ByteBuffer found;
+    GltfData found;
     if (uri.isEmpty()) {
       if (index != 0 || binChunk == null) {
         throw error(Kind.CORRUPT, path, "has no uri, and there is no binary chunk.");
       }
       found = binChunk;
     } else {
-      found = ByteBuffer.wrap(bufferBytes(json, uri, path));
+      found = bufferData(json, uri, path);
     }
-    int length = integer(json, "byteLength", -1, path);
-    if (length < 0 || length > found.capacity()) {
+    long length = whole(json, "byteLength", -1, path);
+    if (length < 0 || length > found.size()) {
       throw error(
           Kind.TRUNCATED,
           path + "/byteLength",
-          "claims " + length + " bytes but " + found.capacity() + " are there.");
+          "claims " + length + " bytes but " + found.size() + " are there.");
     }
-    ByteBuffer result = found.slice(0, length).order(ByteOrder.LITTLE_ENDIAN);
+    GltfData result = found.upTo(length);
     buffers.put(index, result);
     return result;
   }
@@ -283,18 +307,21 @@ public final class GltfContainer {
    * A buffer's file. One that is missing is zeros, so that the rest can be seen while its file is
    * looked for: it is reported with the files that it may have become.
    */
-  private byte[] bufferBytes(JsonNode json, String uri, String path)
+  private GltfData bufferData(JsonNode json, String uri, String path)
       throws IOException, FormatException {
     String written = decodeUri(uri);
-    if (uri.startsWith("data:") || finder.find(written, resource).isPresent()) {
-      finder
-          .find(written, resource)
-          .ifPresent(m -> ReferenceReport.found(findings, path, written, m));
-      return uriBytes(uri, path);
+    if (uri.startsWith("data:")) {
+      return GltfData.of(uriBytes(uri, path));
+    }
+    var match = finder.find(written, resource);
+    if (match.isPresent()) {
+      ReferenceReport.found(findings, path, written, match.get());
+      String file = match.get().resource();
+      return GltfData.of(file, resources.random(file), 0, resources.size(file));
     }
     int length = integer(json, "byteLength", -1, path);
     if (!budget.allows(length)) {
-      return uriBytes(uri, path);
+      return GltfData.of(uriBytes(uri, path));
     }
     budget.claim(length, path + "/byteLength", "a buffer without its file");
     ReferenceReport.missing(
@@ -305,7 +332,7 @@ public final class GltfContainer {
         written,
         resource + " needs " + length + " bytes of it for its meshes and motion",
         likely(written, length));
-    return new byte[length];
+    return GltfData.of(new byte[length]);
   }
 
   /** Files with a like name, then data files of the very length. */

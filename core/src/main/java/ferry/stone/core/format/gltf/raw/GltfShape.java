@@ -33,9 +33,10 @@ final class GltfShape {
   }
 
   /*
-   * Members with their types: "index" is a whole number from 0, "[x]" a list, "[x]3" a list of
-   * three, "{x}" an object whose members are all x; other words name further objects. An "!" marks
-   * a member that must be there. Extensions stand under the object's name, a dot and their own.
+   * Members with their types: "index" is a whole number from 0, "size" one that may be larger than
+   * 2 GB, "[x]" a list, "[x]3" a list of three, "{x}" an object whose members are all x; other words
+   * name further objects. An "!" marks a member that must be there. Extensions stand under the
+   * object's name, a dot and their own.
    */
   private static final String[][] OBJECTS = {
     {"gltf", "asset:asset! scene:index scenes:[scene] nodes:[node] meshes:[mesh]"},
@@ -76,12 +77,10 @@ final class GltfShape {
     {"accessor", "normalized:flag type:text sparse:sparse"},
     {"sparse", "count:index! indices:part! values:part!"},
     {"part", "bufferView:index! byteOffset:index componentType:whole"},
-    {"view", "name:text buffer:index byteOffset:index byteLength:index byteStride:index"},
-    {
-      "view." + GltfExtensions.MESHOPT, "buffer:index byteOffset:index byteLength:index count:index"
-    },
+    {"view", "name:text buffer:index byteOffset:size byteLength:size byteStride:index"},
+    {"view." + GltfExtensions.MESHOPT, "buffer:index byteOffset:size byteLength:size count:index"},
     {"view." + GltfExtensions.MESHOPT, "byteStride:index mode:text filter:text"},
-    {"buffer", "name:text uri:text byteLength:index"},
+    {"buffer", "name:text uri:text byteLength:size"},
     {"animation", "name:text channels:[channel] samplers:[curve]"},
     {"channel", "sampler:index target:target!"},
     {"target", "node:index path:text"},
@@ -188,6 +187,7 @@ final class GltfShape {
           case "number" -> json.isNumber() && Double.isFinite(json.asDouble());
           case "whole" -> isWhole(json);
           case "index" -> isWhole(json) && json.asDouble() >= 0;
+          case "size" -> isSize(json);
           default -> {
             if (type.startsWith("[")) {
               list(json, type, path);
@@ -216,6 +216,14 @@ final class GltfShape {
     return json.isNumber()
         && json.asDouble() == Math.rint(json.asDouble())
         && Math.abs(json.asDouble()) <= Integer.MAX_VALUE;
+  }
+
+  /** Bytes may be more than there are numbers of 31 bits. */
+  private static boolean isSize(JsonNode json) {
+    return json.isNumber()
+        && json.asDouble() == Math.rint(json.asDouble())
+        && json.asDouble() >= 0
+        && json.asDouble() <= Long.MAX_VALUE / 2;
   }
 
   private void list(JsonNode json, String type, String path) throws Mismatch {
