@@ -56,7 +56,7 @@ public final class BinaryCursor {
     return size() - position();
   }
 
-  /** Makes sure that the window holds the next bytes, at most 8. */
+  /** Makes sure that the window holds the next bytes, at most as many as it can. */
   private void need(int bytes) throws IOException, FormatException {
     if (window.remaining() >= bytes) {
       return;
@@ -147,8 +147,13 @@ public final class BinaryCursor {
           Kind.TOO_LARGE, resource, "byte " + at, name + " is larger than 2 GB. Split the asset.");
     }
     byte[] bytes = new byte[(int) count];
-    fill(at, bytes, bytes.length);
-    position(at + count);
+    if (count <= WINDOW) {
+      need(bytes.length);
+      window.get(bytes);
+    } else {
+      fill(at, bytes, bytes.length);
+      position(at + count);
+    }
     return bytes;
   }
 
