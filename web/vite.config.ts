@@ -5,5 +5,9 @@ export default defineConfig({
   plugins: [react()],
   build: { chunkSizeWarningLimit: 1400, sourcemap: false },
   server: { proxy: { '/api': 'http://127.0.0.1:8340' } },
-  test: { environment: 'node', include: ['src/**/*.test.{ts,tsx}'] },
+  test: {
+    environment: 'node',
+    setupFiles: ['src/testing/setup.ts'],
+    include: ['src/**/*.test.{ts,tsx}'],
+  },
 });

@@ -151,7 +151,7 @@ class ApiTest extends OverTheApi {
             .getContentAsByteArray();
     int length = ByteBuffer.wrap(blocks).order(ByteOrder.LITTLE_ENDIAN).getInt();
     assertThat(blocks).hasSize(4 + length + 4);
-    assertThat(new String(blocks, 8, 60, StandardCharsets.UTF_8)).contains("\"triangles\":2");
+    assertThat(new String(blocks, 8, 90, StandardCharsets.UTF_8)).contains("\"triangles\":2");
     byte[] pieces =
         send(get("/api/crossings/" + id + "/pieces").param("keys", key), 200)
             .getContentAsByteArray();
