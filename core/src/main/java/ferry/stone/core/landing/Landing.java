@@ -47,10 +47,15 @@ public record Landing(String mainFile, List<Finding> findings) {
 
   /** The far side in the shore's frame, as it is handed to the writer. */
   static Scene arrived(Scene far, LandingOptions options) {
-    Scene whole = options.writer().prepared(far, options.values());
+    Scene shaped = curves(far, options);
+    Scene whole = options.writer().prepared(shaped, options.values());
     return options.transforms() == LandingOptions.Transforms.DATA
         ? Rebase.intoData(whole, options.frame())
         : Rebase.onRoot(whole, options.frame());
+  }
+
+  private static Scene curves(Scene far, LandingOptions options) {
+    return options.writer().holding(options.values()).shaped(far);
   }
 
   /** Whether unit, axes and place go onto a root of their own, asked for or not. */

@@ -56,7 +56,9 @@ final class LooseProof {
     if (wanted == null) {
       return;
     }
-    kind("Line segments", Capability.LINES, ends(wanted), found == null ? new int[0] : ends(found));
+    Capability lines =
+        far.mesh().faces().faceCount() > 0 ? Capability.LINES_BESIDE_FACES : Capability.LINES;
+    kind("Line segments", lines, ends(wanted), found == null ? new int[0] : ends(found));
     kind("Points", Capability.POINTS, wanted.points(), found == null ? new int[0] : found.points());
   }
 
@@ -74,7 +76,7 @@ final class LooseProof {
   }
 
   private void kind(String fact, Capability capability, int[] wanted, int[] found) {
-    int per = capability == Capability.LINES ? 2 : 1;
+    int per = capability == Capability.POINTS ? 1 : 2;
     if (wanted.length == 0 && found.length == 0) {
       return;
     }

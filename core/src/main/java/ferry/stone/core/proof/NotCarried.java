@@ -30,6 +30,7 @@ final class NotCarried {
           Capability.INHERITED_SCALE,
           Capability.DETAIL_DISTANCES,
           Capability.CUSTOM_LAYERS,
+          Capability.CURVES,
           Capability.TEXT_LAYERS,
           Capability.LAYER_TYPES,
           Capability.PURPOSES,

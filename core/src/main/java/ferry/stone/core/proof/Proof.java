@@ -71,10 +71,11 @@ public record Proof(
   public static Proof of(Scene near, Scene asked, Landed landed, Resources cargo, Progress progress)
       throws IOException, FormatException {
     Scene whole = FittingLayers.of(asked, (mesh, layer) -> {});
+    Scene shaped = landed.holding().shaped(whole);
     Scene far =
         landed.holding().isFlat()
-            ? landed.holding().held(cut(whole, landed), landed.mainFile())
-            : whole;
+            ? landed.holding().held(cut(shaped, landed), landed.mainFile())
+            : shaped;
     progress.report("reading back " + landed.mainFile(), 0);
     long start = System.nanoTime();
     Scene file = landed.read();

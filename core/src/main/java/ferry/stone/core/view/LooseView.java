@@ -1,5 +1,7 @@
 package ferry.stone.core.view;
 
+import ferry.stone.core.geometry.mesh.CurvePoints;
+import ferry.stone.core.math.IntList;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.LooseElements;
@@ -12,10 +14,11 @@ import java.util.List;
  * Lines or points of a mesh as a view draws them.
  *
  * @param kind {@code lines} or {@code points}
- * @param sourceVertex mesh vertex of each vertex here
+ * @param sourceVertex mesh vertex of each vertex here; of curves the control point that counts most
  * @param index two vertices for each segment of lines; empty for points
+ * @param curves the points of curves as sums of control points; {@code null} for straight lines
  */
-record LooseView(String kind, int[] sourceVertex, int[] index) {
+record LooseView(String kind, int[] sourceVertex, int[] index, CurvePoints curves) {
 
   static List<LooseView> of(PolygonMesh mesh) {
     List<LooseView> views = new ArrayList<>();
@@ -24,20 +27,26 @@ record LooseView(String kind, int[] sourceVertex, int[] index) {
       return views;
     }
     if (loose.segmentCount() > 0) {
-      int[] index = new int[2 * loose.segmentCount()];
-      int at = 0;
-      for (int l = 0; l < loose.lineCount(); l++) {
-        for (int i = loose.lineOffsets()[l]; i + 1 < loose.lineOffsets()[l + 1]; i++) {
-          index[at++] = i;
-          index[at++] = i + 1;
-        }
-      }
-      views.add(new LooseView("lines", loose.lineVertices(), index));
+      CurvePoints curves = loose.form() == null ? null : CurvePoints.of(loose, CurvePoints.PIECES);
+      int[] vertices = curves == null ? loose.lineVertices() : curves.nearest();
+      int[] offsets = curves == null ? loose.lineOffsets() : curves.offsets();
+      views.add(new LooseView("lines", vertices, segments(offsets), curves));
     }
     if (loose.points().length > 0) {
-      views.add(new LooseView("points", loose.points(), new int[0]));
+      views.add(new LooseView("points", loose.points(), new int[0], null));
     }
     return views;
+  }
+
+  private static int[] segments(int[] offsets) {
+    IntList index = new IntList(2 * offsets[offsets.length - 1]);
+    for (int l = 0; l + 1 < offsets.length; l++) {
+      for (int i = offsets[l]; i + 1 < offsets[l + 1]; i++) {
+        index.add(i);
+        index.add(i + 1);
+      }
+    }
+    return index.toArray();
   }
 
   int vertexCount() {
@@ -45,11 +54,17 @@ record LooseView(String kind, int[] sourceVertex, int[] index) {
   }
 
   float[] positions(PolygonMesh mesh) {
+    return positions(mesh.points()::at);
+  }
+
+  /** Where they stand when the mesh's points are elsewhere. */
+  float[] positions(CurvePoints.Places places) {
+    if (curves != null) {
+      return curves.at(places);
+    }
     float[] positions = new float[3 * sourceVertex.length];
-    for (int i = 0; i < sourceVertex.length; i++) {
-      positions[3 * i] = (float) mesh.points().x(sourceVertex[i]);
-      positions[3 * i + 1] = (float) mesh.points().y(sourceVertex[i]);
-      positions[3 * i + 2] = (float) mesh.points().z(sourceVertex[i]);
+    for (int i = 0; i < positions.length; i++) {
+      positions[i] = (float) places.at(3 * sourceVertex[i / 3] + i % 3);
     }
     return positions;
   }

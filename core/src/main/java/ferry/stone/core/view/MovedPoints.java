@@ -18,8 +18,10 @@ import java.util.List;
  *
  * @param nodeIds nodes that show the mesh
  * @param sourceVertex mesh vertex of each vertex of {@link Preview}, primitive after primitive
+ * @param loose its lines and points, which follow
  */
-record MovedPoints(PointCache cache, List<Integer> nodeIds, int[] sourceVertex) {
+record MovedPoints(
+    PointCache cache, List<Integer> nodeIds, int[] sourceVertex, List<LooseView> loose) {
 
   /** All caches whose number of points is that of their mesh. */
   static List<MovedPoints> of(Scene scene) {
@@ -37,21 +39,14 @@ record MovedPoints(PointCache cache, List<Integer> nodeIds, int[] sourceVertex) 
         }
       }
       List<RenderPrimitive> primitives = RenderMesh.of(mesh, Progress.NONE);
-      List<LooseView> loose = LooseView.of(mesh);
-      int count =
-          primitives.stream().mapToInt(RenderPrimitive::vertexCount).sum()
-              + loose.stream().mapToInt(LooseView::vertexCount).sum();
+      int count = primitives.stream().mapToInt(RenderPrimitive::vertexCount).sum();
       int[] source = new int[count];
       int at = 0;
       for (RenderPrimitive p : primitives) {
         System.arraycopy(p.sourceVertex(), 0, source, at, p.vertexCount());
         at += p.vertexCount();
       }
-      for (LooseView view : loose) {
-        System.arraycopy(view.sourceVertex(), 0, source, at, view.vertexCount());
-        at += view.vertexCount();
-      }
-      all.add(new MovedPoints(cache, nodes, source));
+      all.add(new MovedPoints(cache, nodes, source, LooseView.of(mesh)));
     }
     return all;
   }
@@ -63,5 +58,15 @@ record MovedPoints(PointCache cache, List<Integer> nodeIds, int[] sourceVertex) 
     for (int v : sourceVertex) {
       out.putFloat(points[3 * v]).putFloat(points[3 * v + 1]).putFloat(points[3 * v + 2]);
     }
+    for (LooseView view : loose) {
+      for (float coordinate : view.positions(i -> points[i])) {
+        out.putFloat(coordinate);
+      }
+    }
+  }
+
+  /** Vertices of all of it. */
+  int vertexCount() {
+    return sourceVertex.length + loose.stream().mapToInt(LooseView::vertexCount).sum();
   }
 }

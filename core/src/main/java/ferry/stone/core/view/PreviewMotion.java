@@ -84,7 +84,7 @@ public final class PreviewMotion {
       }
     }
     List<MovedPoints> points = MovedPoints.of(scene);
-    long pointNumbers = points.stream().mapToLong(p -> 3L * p.sourceVertex().length).sum();
+    long pointNumbers = points.stream().mapToLong(p -> 3L * p.vertexCount()).sum();
     int step =
         (int) Math.max(1, (4 * pointNumbers * frames + MOST_POINT_BYTES - 1) / MOST_POINT_BYTES);
     numbers += pointNumbers;
@@ -187,7 +187,7 @@ public final class PreviewMotion {
       head.put("pointStep", pointStep);
       ArrayNode caches = head.putArray("points");
       for (MovedPoints moved : points) {
-        ObjectNode json = caches.addObject().put("count", moved.sourceVertex().length);
+        ObjectNode json = caches.addObject().put("count", moved.vertexCount());
         moved.nodeIds().forEach(json.putArray("nodes")::add);
       }
       return Preview.padded(head);

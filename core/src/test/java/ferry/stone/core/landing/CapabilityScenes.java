@@ -151,7 +151,7 @@ public final class CapabilityScenes {
     switch (capability) {
       case POLYGONS ->
           s.mesh = s.mesh.withFaces(Polygons.of(new int[] {0, 1, 2, 3}, new int[] {0, 4}));
-      case LINES ->
+      case LINES_BESIDE_FACES ->
           s.mesh =
               s.mesh.toBuilder()
                   .loose(new LooseElements(new int[] {0, 2}, new int[] {0, 2}, new int[0]))

@@ -5,8 +5,11 @@ import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.Attribute.Domain;
 import ferry.stone.core.scene.mesh.Attribute.Semantic;
+import ferry.stone.core.scene.mesh.CurveForm;
+import ferry.stone.core.scene.mesh.LooseElements;
 import ferry.stone.core.scene.mesh.MorphTarget;
 import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.mesh.Polygons;
 import ferry.stone.core.scene.mesh.Table;
 import ferry.stone.core.scene.node.Camera;
 import ferry.stone.core.scene.node.Lens;
@@ -51,6 +54,8 @@ final class MoreCapabilityScenes {
           with(
               plate,
               more(mesh, layer(new Table.Wholes(new int[] {1 << 28, 3, (1 << 28) + 1, 0}, 1))));
+      case LINES -> beside(plate, null);
+      case CURVES -> beside(plate, new CurveForm(CurveForm.Basis.BEZIER, 3, null, null));
       case COLOURS -> with(plate, more(mesh, colours("colour")));
       case FURTHER_SETS -> with(plate, more(mesh, colours("first"), colours("second")));
       case SEAMS -> with(plate, seams(mesh));
@@ -131,6 +136,27 @@ final class MoreCapabilityScenes {
       }
       default -> plate;
     };
+  }
+
+  /** The plate, and a line of its corners in a part of its own. */
+  private static Scene beside(Scene plate, CurveForm form) {
+    PolygonMesh mesh = plate.meshes().get(0);
+    LooseElements line =
+        new LooseElements(new int[] {0, 4}, new int[] {0, 1, 2, 3}, new int[0], form);
+    PolygonMesh rope =
+        mesh.toBuilder()
+            .id(41)
+            .name("rope")
+            .faces(Polygons.triangles(new int[0]))
+            .attributes(List.of())
+            .materials(new int[0], null)
+            .loose(line)
+            .build();
+    Node shown = Node.of(42, "rope", -1, Node.Content.MeshContent.of(41));
+    return plate.toBuilder()
+        .meshes(List.of(mesh, rope))
+        .nodes(List.of(plate.nodes().get(0), shown))
+        .build();
   }
 
   private static Scene eye(Scene plate, double far, Lens lens) {

@@ -28,6 +28,7 @@ public final class ColladaFormat implements Format {
           Capability.SHARED_VERTICES,
           Capability.SEAMS,
           Capability.LINES,
+          Capability.LINES_BESIDE_FACES,
           Capability.EMPTY_MESHES,
           Capability.UNUSED_VERTICES,
           Capability.NOT_NUMBERS,

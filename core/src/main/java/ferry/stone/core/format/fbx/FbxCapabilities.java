@@ -35,7 +35,16 @@ public final class FbxCapabilities {
 
   public static final CapabilityTable TABLE =
       CapabilityTable.named("fbx", "FBX", "6 and 7.0–7.7 read; 7.4, 7.5 and text 7.4 written")
-          .set(Capability.LINES, Fate.LOST, Fate.LOST, "Lines inside meshes are not written here.")
+          .set(
+              Capability.LINES_BESIDE_FACES,
+              Fate.NONE,
+              Fate.LOST,
+              "Its geometry is faces or lines: split the lines off to keep them.")
+          .set(
+              Capability.CURVES,
+              Fate.KEPT,
+              Fate.CHANGED,
+              "Written as straight lines, 8 for each piece of a curve.")
           .set(Capability.POINTS, Fate.LOST, Fate.LOST, "Points inside meshes are not written.")
           .set(
               Capability.NOT_NUMBERS,
@@ -118,6 +127,7 @@ public final class FbxCapabilities {
               Capability.EMPTY_CLIPS,
               Capability.TIME_BEFORE_ZERO,
               Capability.AREA_LIGHTS,
+              Capability.LINES,
               Capability.CAMERA_LENSES,
               Capability.SHOWN_PARTS,
               Capability.MATERIAL_MODEL,

@@ -66,7 +66,9 @@ public final class Contents {
       case PARTLY_LAYERED -> partlyLayered();
       case SHARED_VERTICES -> meshes(Contents::sharesVertices);
       case SEAMS -> meshes(VertexValues::hasSeams);
-      case LINES -> meshes(m -> m.loose() != null && m.loose().lineCount() > 0);
+      case LINES -> meshes(m -> hasLines(m) && m.faces().faceCount() == 0);
+      case LINES_BESIDE_FACES -> meshes(m -> hasLines(m) && m.faces().faceCount() > 0);
+      case CURVES -> meshes(m -> m.loose() != null && m.loose().form() != null);
       case POINTS -> meshes(m -> m.loose() != null && m.loose().points().length > 0);
       case EMPTY_MESHES -> meshes(m -> m.faces().triangleCount() == 0 && !shows(m.loose()));
       case UNUSED_VERTICES -> meshes(m -> MeshClean.unused(m).size() > 0);
@@ -292,6 +294,10 @@ public final class Contents {
 
   private static boolean hasNormals(PolygonMesh mesh) {
     return mesh.first(Attribute.Semantic.NORMAL).isPresent();
+  }
+
+  private static boolean hasLines(PolygonMesh mesh) {
+    return mesh.loose() != null && mesh.loose().lineCount() > 0;
   }
 
   /** Meshes with a custom layer of a kind. */

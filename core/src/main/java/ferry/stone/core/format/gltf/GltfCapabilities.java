@@ -137,6 +137,11 @@ public final class GltfCapabilities {
               Fate.CHANGED,
               "The clip is moved to begin at 0.")
           .set(
+              Capability.CURVES,
+              Fate.NONE,
+              Fate.CHANGED,
+              "Written as straight lines, 8 for each piece of a curve.")
+          .set(
               Capability.SHOWN_PARTS,
               Fate.NONE,
               Fate.LOST,
@@ -193,6 +198,7 @@ public final class GltfCapabilities {
           .wholeScenes()
           .kept(
               Capability.LINES,
+              Capability.LINES_BESIDE_FACES,
               Capability.POINTS,
               Capability.OWN_VALUES,
               Capability.PACKED_CHANNELS,

@@ -3,6 +3,7 @@ package ferry.stone.core.format.losses;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.files.FileTree;
 import ferry.stone.core.format.files.Resources;
+import ferry.stone.core.geometry.mesh.StraightCurves;
 import ferry.stone.core.geometry.triangle.RenderPrimitive;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.look.Channel;
@@ -95,6 +96,11 @@ public interface Holding {
   /** What a flat format holds of a far side; the far side itself for others. */
   default Scene held(Scene far, String mainFile) {
     return far;
+  }
+
+  /** The far side with curves as the format holds them. */
+  default Scene shaped(Scene far) {
+    return fate(Capability.CURVES) == Capability.Fate.KEPT ? far : StraightCurves.of(far);
   }
 
   /** The far side with what the format arranges anew by its nature. */

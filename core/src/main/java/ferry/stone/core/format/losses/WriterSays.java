@@ -34,7 +34,7 @@ public final class WriterSays {
           Map.entry("samples-evened", Capability.POINT_CACHES),
           Map.entry("quantized", Capability.PACKING),
           Map.entry("copies-gathered", Capability.PACKING),
-          Map.entry("lines-not-carried", Capability.LINES),
+          Map.entry("lines-not-carried", Capability.LINES_BESIDE_FACES),
           Map.entry("points-not-carried", Capability.POINTS),
           Map.entry(ArrangedParts.SHEARED, Capability.SHEAR),
           Map.entry(ArrangedParts.UNSHEARED, Capability.SHEAR),

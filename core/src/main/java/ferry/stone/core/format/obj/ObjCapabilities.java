@@ -19,6 +19,7 @@ public final class ObjCapabilities {
           Capability.SEAMS,
           Capability.SEVERAL_PARTS,
           Capability.LINES,
+          Capability.LINES_BESIDE_FACES,
           Capability.POINTS,
           Capability.UNUSED_VERTICES,
           Capability.SMOOTHING,
@@ -51,6 +52,8 @@ public final class ObjCapabilities {
           Map.of(
               Capability.HIERARCHY,
               "Each part stands alone at the top under its path; its place goes into its points.",
+              Capability.CURVES,
+              "Written as straight lines, 8 for each piece of a curve.",
               Capability.PACKED_CHANNELS,
               "Each part of such an image becomes a grey image of its own.",
               Capability.BARE_FACES,

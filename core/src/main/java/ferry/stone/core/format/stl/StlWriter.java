@@ -29,6 +29,10 @@ final class StlWriter {
         for (PolygonMesh mesh : held.meshes()) {
           text(mesh, out, progress);
         }
+        if (held.meshes().isEmpty()) {
+          // Nothing at all is no file of this format.
+          out.write("solid nothing\nendsolid nothing\n".getBytes(StandardCharsets.UTF_8));
+        }
       } else {
         binary(held, frame, out, progress);
       }

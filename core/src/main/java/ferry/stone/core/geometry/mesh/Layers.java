@@ -53,8 +53,7 @@ public final class Layers {
   static LooseElements loose(LooseElements l, int[] newNumber) {
     return l == null
         ? null
-        : new LooseElements(
-            l.lineOffsets(), picked(newNumber, l.lineVertices()), picked(newNumber, l.points()));
+        : l.of(picked(newNumber, l.lineVertices()), picked(newNumber, l.points()));
   }
 
   /** Whether two elements of a layer's domain carry the same numbers. */

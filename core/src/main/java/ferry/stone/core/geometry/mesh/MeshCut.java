@@ -180,9 +180,7 @@ public final class MeshCut {
 
   private LooseElements loose() {
     LooseElements l = mesh.loose();
-    return l == null
-        ? null
-        : new LooseElements(l.lineOffsets(), local(l.lineVertices()), local(l.points()));
+    return l == null ? null : l.of(local(l.lineVertices()), local(l.points()));
   }
 
   private int[] local(int[] vertices) {

@@ -1,11 +1,13 @@
 package ferry.stone.core.geometry.mesh;
 
+import ferry.stone.core.math.DoubleList;
 import ferry.stone.core.math.FloatList;
 import ferry.stone.core.math.IntList;
 import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.Attribute.Domain;
 import ferry.stone.core.scene.mesh.Attribute.Semantic;
 import ferry.stone.core.scene.mesh.Coordinates;
+import ferry.stone.core.scene.mesh.CurveForm;
 import ferry.stone.core.scene.mesh.FaceSet;
 import ferry.stone.core.scene.mesh.LooseElements;
 import ferry.stone.core.scene.mesh.PolygonMesh;
@@ -58,7 +60,25 @@ public final class MeshMerge {
    * @param variants how many looks the scene has
    */
   public static PolygonMesh of(List<Source> sources, int variants) {
+    checkForms(sources);
     return new MeshMerge(sources).merged(variants);
+  }
+
+  /** One list of lines has one form. */
+  private static void checkForms(List<Source> sources) {
+    LooseElements first = null;
+    for (Source source : sources) {
+      LooseElements own = source.mesh().loose();
+      if (own == null || own.lineCount() == 0) {
+        continue;
+      }
+      first = first == null ? own : first;
+      boolean like = first.form() == null ? own.form() == null : first.form().isLike(own.form());
+      if (!like) {
+        throw new IllegalArgumentException(
+            "Curves of different kinds cannot be one part: merge those of one kind");
+      }
+    }
   }
 
   private PolygonMesh merged(int variants) {
@@ -251,6 +271,10 @@ public final class MeshMerge {
     IntList offsets = new IntList(4);
     IntList lines = new IntList(4);
     IntList points = new IntList(4);
+    DoubleList knots = new DoubleList(4);
+    DoubleList weights = new DoubleList(4);
+    CurveForm form = null;
+    boolean weighted = false;
     offsets.add(0);
     for (int s = 0; s < sources.size(); s++) {
       LooseElements l = sources.get(s).mesh().loose();
@@ -261,16 +285,33 @@ public final class MeshMerge {
       for (int i = 1; i < l.lineOffsets().length; i++) {
         offsets.add(base + l.lineOffsets()[i]);
       }
-      for (int v : l.lineVertices()) {
-        lines.add(firstVertex[s] + v);
+      for (int i = 0; i < l.lineVertices().length; i++) {
+        lines.add(firstVertex[s] + l.lineVertices()[i]);
+        boolean own = l.form() != null && l.form().weights() != null;
+        weights.add(own ? l.form().weights()[i] : 1);
+        weighted |= own;
       }
       for (int v : l.points()) {
         points.add(firstVertex[s] + v);
       }
+      if (l.form() != null) {
+        form = l.form();
+        for (int k = 0; form.knots() != null && k < form.knots().length; k++) {
+          knots.add(form.knots()[k]);
+        }
+      }
+    }
+    if (form != null) {
+      form =
+          new CurveForm(
+              form.basis(),
+              form.degree(),
+              form.knots() == null ? null : knots.toArray(),
+              weighted ? weights.toArray() : null);
     }
     return lines.size() + points.size() == 0
         ? null
-        : new LooseElements(offsets.toArray(), lines.toArray(), points.toArray());
+        : new LooseElements(offsets.toArray(), lines.toArray(), points.toArray(), form);
   }
 
   private Subdivision subdivision() {

@@ -66,7 +66,7 @@ final class FbxMeshReader {
   }
 
   /** Most files hold floats widened to doubles: those are kept as floats. */
-  private static Coordinates coordinates(double[] xyz) {
+  static Coordinates coordinates(double[] xyz) {
     for (double v : xyz) {
       if ((float) v != v && !Double.isNaN(v)) {
         return Coordinates.of(xyz);

@@ -140,6 +140,10 @@ public final class FbxReader {
   }
 
   private void geometry(FbxDocument.Item item) throws FormatException {
+    if (item.type().equals(FbxLineReader.LINE) || item.type().equals(FbxLineReader.CURVE)) {
+      meshes.put(item.id(), new FbxLineReader(resource, item).read(scene.newId()));
+      return;
+    }
     if (!item.type().equals("Mesh")) {
       context
           .findings()

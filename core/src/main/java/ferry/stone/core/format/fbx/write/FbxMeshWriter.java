@@ -77,7 +77,7 @@ final class FbxMeshWriter {
     return children;
   }
 
-  private static double[] doubles(Coordinates points) {
+  static double[] doubles(Coordinates points) {
     double[] xyz = new double[3 * points.count()];
     for (int i = 0; i < xyz.length; i++) {
       xyz[i] = points.at(i);
@@ -169,8 +169,13 @@ final class FbxMeshWriter {
     }
   }
 
-  private Finding notCarried(String code, String what, String why) {
-    return Finding.of(code, Severity.FIX, mesh.name() + " · " + what, "Left out: " + why + ".");
+  static Finding pointsNotCarried(PolygonMesh mesh) {
+    return notCarried(mesh, "points-not-carried", "points");
+  }
+
+  private static Finding notCarried(PolygonMesh mesh, String code, String what) {
+    return Finding.of(
+        code, Severity.FIX, mesh.name() + " · " + what, "Left out: FBX meshes hold faces only.");
   }
 
   private void values(
@@ -332,10 +337,10 @@ final class FbxMeshWriter {
 
   private void report() {
     if (mesh.loose() != null && mesh.loose().lineCount() > 0) {
-      findings.add(notCarried("lines-not-carried", "lines", "FBX meshes hold faces only"));
+      findings.add(notCarried(mesh, "lines-not-carried", "lines"));
     }
     if (mesh.loose() != null && mesh.loose().points().length > 0) {
-      findings.add(notCarried("points-not-carried", "points", "FBX meshes hold faces only"));
+      findings.add(pointsNotCarried(mesh));
     }
   }
 }

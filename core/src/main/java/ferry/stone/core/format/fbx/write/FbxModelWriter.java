@@ -13,6 +13,7 @@ import ferry.stone.core.geometry.frame.ShearSplit;
 import ferry.stone.core.geometry.triangle.GeometricFold;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.LocalTransform;
 import ferry.stone.core.scene.node.LocalTransform.EulerOrder;
 import ferry.stone.core.scene.node.LocalTransform.InheritedTransform;
@@ -59,6 +60,10 @@ public final class FbxModelWriter {
   private final Scene scene;
   private final FbxObjects objects;
   private final boolean bake;
+
+  /** Meshes that are written as lines. */
+  private final Set<Integer> lines = new HashSet<>();
+
   private final Findings findings;
   private final Set<Integer> parents = new HashSet<>();
   private final Map<Integer, Boolean> moving = new HashMap<>();
@@ -72,6 +77,7 @@ public final class FbxModelWriter {
     this.objects = objects;
     this.findings = findings;
     bake = options.bakeTransforms();
+    scene.meshes().stream().filter(FbxLineWriter::holds).map(PolygonMesh::id).forEach(lines::add);
     Set<Integer> inherits = new HashSet<>();
     for (Node node : scene.nodes()) {
       parents.add(node.parent());
@@ -307,10 +313,10 @@ public final class FbxModelWriter {
     objects.connect(id, model);
   }
 
-  private static String type(Node node) {
+  private String type(Node node) {
     Node.Content content = node.content();
-    if (content instanceof Node.Content.MeshContent) {
-      return "Mesh";
+    if (content instanceof Node.Content.MeshContent shown) {
+      return lines.contains(shown.meshId()) ? FbxLineWriter.TYPE : "Mesh";
     }
     if (content instanceof Node.Content.Joint) {
       return "LimbNode";

@@ -188,8 +188,11 @@ public final class FbxWriter {
             objects.add(
                 "Geometry",
                 new FbxName(mesh.name(), "Geometry"),
-                "Mesh",
-                new FbxMeshWriter(scene, mesh, findings).write(slots, mixed ? shown.size() : -1));
+                FbxLineWriter.holds(mesh) ? FbxLineWriter.TYPE : "Mesh",
+                FbxLineWriter.holds(mesh)
+                    ? FbxLineWriter.write(mesh, findings)
+                    : new FbxMeshWriter(scene, mesh, findings)
+                        .write(slots, mixed ? shown.size() : -1));
         written.put(alike, geometry);
         channelsOf.put(alike, rigs.morphs(mesh, geometry, content.morphWeights()));
         Skin skin = scene.skin(content.skinId()).orElse(null);
