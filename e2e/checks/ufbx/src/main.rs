@@ -131,6 +131,7 @@ fn look(file: &str) -> Result<Value, String> {
         "nodes": nodes, "meshes": meshes, "clips": clips, "warnings": warnings,
         "materials": scene.materials.iter().map(|m| material(m)).collect::<Vec<_>>(),
         "cameras": scene.cameras.len(), "lights": scene.lights.len(),
+        "lines": scene.line_curves.iter().map(|l| l.point_indices.len()).collect::<Vec<_>>(),
     }))
 }
 

@@ -11,11 +11,17 @@ import ferry.stone.core.geometry.frame.Rebase;
 import ferry.stone.core.geometry.triangle.Triangulate;
 import ferry.stone.core.landing.Landing;
 import ferry.stone.core.landing.LandingOptions;
+import ferry.stone.core.math.Frame;
 import ferry.stone.core.motion.Deform;
 import ferry.stone.core.motion.Pose;
 import ferry.stone.core.proof.Proof;
+import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.SceneBuilder;
+import ferry.stone.core.scene.mesh.Coordinates;
+import ferry.stone.core.scene.mesh.LooseElements;
 import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.mesh.Polygons;
 import ferry.stone.core.scene.node.Node.Content;
 import ferry.stone.core.scene.node.Skin;
 import ferry.stone.core.scene.time.Clip;
@@ -25,6 +31,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import org.joml.Vector3d;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -235,5 +242,27 @@ class FbxOthersIT {
       most = Math.max(most, Math.abs(points.get(k).asDouble() - all[3 * vertex + k % 3]));
     }
     return most;
+  }
+
+  @Test
+  void ufbxSeesTheLinesOfAPartWithoutFaces() throws Exception {
+    float[] xyz = {0, 0, 0, 1, 0, 0, 1, 1, 0, 5, 5, 5, 6, 5, 5};
+    SceneBuilder builder = new SceneBuilder("rope");
+    builder.nextId(10);
+    builder.add(
+        PolygonMesh.of(1, "rope", Coordinates.of(xyz), Polygons.triangles(new int[0])).toBuilder()
+            .loose(new LooseElements(new int[] {0, 3, 5}, new int[] {0, 1, 2, 4, 3}, new int[0]))
+            .build());
+    builder.add(ferry.stone.core.scene.node.Node.of(2, "rope", -1, Content.MeshContent.of(1)));
+    Scene scene = builder.frame(Frame.Y_UP_METRE, FrameSource.STATED, FrameSource.STATED).build();
+    Path landed = land(scene, new CargoFolder(Map.of()), LandingOptions.of("fbx"));
+    Path ufbx = Ufbx.built().orElse(null);
+    if (ufbx == null) {
+      System.out.println("ufbx was not asked: there is no cargo here to build it with.");
+      return;
+    }
+    JsonNode seen = Ufbx.look(ufbx, List.of(landed)).get(0);
+    assertEquals("[5]", seen.path("lines").toString());
+    assertEquals("[]", seen.path("warnings").toString());
   }
 }
