@@ -256,10 +256,12 @@ final class MeshChecks {
     double small = 0;
     double largest = 0;
     // The outlines of panels that are not sewn yet are no holes.
-    double[] rings = seams ? new double[0] : Holes.of(mesh).sizes();
-    for (double size : rings) {
-      largest = Math.max(largest, size);
-      small = size <= HOLE_PART * whole ? Math.max(small, size) : small;
+    Holes holes = seams ? null : Holes.of(mesh);
+    double[] sizes = seams ? new double[0] : holes.sizes();
+    boolean[] rims = seams ? new boolean[0] : holes.rims();
+    for (int i = 0; i < sizes.length; i++) {
+      largest = rims[i] ? largest : Math.max(largest, sizes[i]);
+      small = sizes[i] <= HOLE_PART * whole ? Math.max(small, sizes[i]) : small;
     }
     if (small > 0) {
       offers.add(close("Close small holes", small));

@@ -65,6 +65,40 @@ class OpenSurfaceTest {
         .build();
   }
 
+  /** A cloth of 8 × 8 squares that waves in height. */
+  private static PolygonMesh cloth(double height) {
+    float[] xyz = new float[3 * 81];
+    int[] corners = new int[4 * 64];
+    for (int i = 0; i < 81; i++) {
+      xyz[3 * i] = i % 9;
+      xyz[3 * i + 1] = (float) (height * Math.sin(i % 9));
+      xyz[3 * i + 2] = i / 9;
+    }
+    for (int q = 0; q < 64; q++) {
+      int at = q / 8 * 9 + q % 8;
+      int[] square = {at, at + 9, at + 10, at + 1};
+      System.arraycopy(square, 0, corners, 4 * q, 4);
+    }
+    int[] offsets = new int[65];
+    for (int q = 0; q < 65; q++) {
+      offsets[q] = 4 * q;
+    }
+    return PolygonMesh.of(1, "cloth", Coordinates.of(xyz), Polygons.of(corners, offsets));
+  }
+
+  @Test
+  void theRimOfASheetIsNoHole() {
+    assertArrayEquals(new boolean[] {true}, Holes.of(cloth(0)).rims());
+    assertArrayEquals(new boolean[] {true}, Holes.of(cloth(0.3)).rims());
+    // A bag is much larger than its mouth, a lid is a sixth of its box.
+    assertArrayEquals(new boolean[] {false}, Holes.of(cloth(4)).rims());
+    assertArrayEquals(new boolean[] {false}, Holes.of(withoutFace(Solids.box(2, 1, 3), 0)).rims());
+    // A window in a sheet is a hole, its rim is none.
+    boolean[] window = Holes.of(withoutFace(cloth(0), 27)).rims();
+    assertEquals(2, window.length);
+    assertTrue(window[0] != window[1]);
+  }
+
   @Test
   void aBoxWithoutALidGetsItBack() {
     PolygonMesh box = Solids.box(2, 1, 3);

@@ -20,6 +20,11 @@ public final class Holes {
   /** A face with more corners than this would take too long to cut into triangles. */
   private static final int MOST_CORNERS = 2000;
 
+  /**
+   * A waving sheet is up to a quarter larger than what its rim spans: common practice, no source.
+   */
+  private static final double RIM_PART = 0.8;
+
   private final PolygonMesh mesh;
 
   /** For each ring the corners of the faces beside it, in the order of a face that closes it. */
@@ -57,6 +62,47 @@ public final class Holes {
       sizes[i] = Math.sqrt(x * x + y * y + z * z);
     }
     return sizes;
+  }
+
+  /**
+   * Whether each ring is the rim of a sheet and no hole: what would close it is about as large as
+   * the whole piece around it, so it would only lie on its back.
+   */
+  public boolean[] rims() {
+    Polygons faces = mesh.faces();
+    Pieces pieces = Pieces.byPosition(faces, mesh.points());
+    double[] areas = new double[pieces.count()];
+    Vector3d n = new Vector3d();
+    for (int f = 0; f < faces.faceCount(); f++) {
+      areas[pieces.pieceOfFace()[f]] +=
+          Triangulation.newell(mesh.points(), faces, faces.start(f), faces.size(f), n).length();
+    }
+    int[] faceOf = facesOfCorners(faces);
+    boolean[] rims = new boolean[rings.size()];
+    for (int i = 0; i < rims.length; i++) {
+      double piece = areas[pieces.pieceOfFace()[faceOf[rings.get(i)[0]]]];
+      rims[i] = newell(rings.get(i)).length() >= RIM_PART * piece;
+    }
+    return rims;
+  }
+
+  /** Twice the area of a ring, along its normal; Newell's sum over its corners. */
+  private Vector3d newell(int[] ring) {
+    Vector3d sum = new Vector3d();
+    Vector3d a = new Vector3d();
+    Vector3d b = new Vector3d();
+    Vector3d first = at(ring[0], new Vector3d());
+    for (int i = 1; i + 1 < ring.length; i++) {
+      at(ring[i], a).sub(first);
+      at(ring[i + 1], b).sub(first);
+      sum.add(a.cross(b));
+    }
+    return sum;
+  }
+
+  private Vector3d at(int corner, Vector3d into) {
+    int v = mesh.faces().vertex(corner);
+    return into.set(mesh.points().x(v), mesh.points().y(v), mesh.points().z(v));
   }
 
   private void find() {
