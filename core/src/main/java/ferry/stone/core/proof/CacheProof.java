@@ -102,15 +102,17 @@ final class CacheProof {
         late <= SAME_SECONDS ? Verdict.KEPT : Verdict.CHANGED,
         "");
     double off = farthest(wanted, found, progress);
-    ledger.add(
-        "Positions in all samples",
-        nodeId,
-        "",
-        Figures.count((long) wanted.sampleCount() * wanted.pointCount()),
-        Figures.count((long) found.sampleCount() * found.pointCount()),
-        Proof.millimetres(off),
-        off <= Proof.POSITION_TOLERANCE * size ? Verdict.KEPT : Verdict.CHANGED,
-        off <= Proof.POSITION_TOLERANCE * size ? "" : "points lie apart");
+    ledger
+        .off(off)
+        .add(
+            "Positions in all samples",
+            nodeId,
+            "",
+            Figures.count((long) wanted.sampleCount() * wanted.pointCount()),
+            Figures.count((long) found.sampleCount() * found.pointCount()),
+            Proof.millimetres(off),
+            off <= Proof.POSITION_TOLERANCE * size ? Verdict.KEPT : Verdict.CHANGED,
+            off <= Proof.POSITION_TOLERANCE * size ? "" : "points lie apart");
   }
 
   private static String span(PointCache cache) {

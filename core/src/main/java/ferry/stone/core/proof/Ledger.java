@@ -10,11 +10,23 @@ final class Ledger {
   private final List<LedgerRow> rows = new ArrayList<>();
   private String group = "";
   private Capability about;
+  private Measure measure;
 
   /** What the next row tells of, should it not be kept. */
   Ledger about(Capability capability) {
     about = capability;
     return this;
+  }
+
+  /** The numbers of the next row. */
+  Ledger measure(Measure numbers) {
+    measure = numbers;
+    return this;
+  }
+
+  /** How far apart the sides of the next row are, in metres. */
+  Ledger off(double metres) {
+    return measure(Measure.off("m", metres));
   }
 
   void group(String name) {
@@ -32,12 +44,16 @@ final class Ledger {
       String note) {
     Capability told = verdict == Verdict.KEPT ? null : about;
     about = null;
-    rows.add(new LedgerRow(group, fact, nodeId, near, far, landed, differs, verdict, note, told));
+    rows.add(
+        new LedgerRow(
+            group, fact, nodeId, near, far, landed, differs, verdict, note, told, measure));
+    measure = null;
   }
 
   /** A count that is either the same or not. */
   void count(String fact, int nodeId, long near, long far, long landed, String noteIfLess) {
     Verdict verdict = far == landed ? Verdict.KEPT : landed < far ? Verdict.LOST : Verdict.CHANGED;
+    measure(Measure.count(near, far, landed));
     add(
         fact,
         nodeId,

@@ -10,11 +10,20 @@ public final class LedgerExport {
     "Group", "Fact", "Near", "Far", "Landed", "Differs", "Verdict", "Note"
   };
 
+  /** The numbers behind the texts, for programs. */
+  private static final String[] NUMBERS = {
+    "Unit", "Near number", "Far number", "Landed number", "Differs number"
+  };
+
   private LedgerExport() {}
 
   /** Comma-separated, every field quoted, lines ended by CR LF (RFC 4180). */
   public static String csv(List<LedgerRow> rows) {
-    StringBuilder out = new StringBuilder(String.join(",", HEAD)).append("\r\n");
+    StringBuilder out =
+        new StringBuilder(String.join(",", HEAD))
+            .append(',')
+            .append(String.join(",", NUMBERS))
+            .append("\r\n");
     for (LedgerRow row : rows) {
       out.append(
               String.join(
@@ -22,9 +31,25 @@ public final class LedgerExport {
                   cells(row).stream()
                       .map(c -> "\"" + guard(c).replace("\"", "\"\"") + "\"")
                       .toList()))
+          .append(numbers(row.measure()))
           .append("\r\n");
     }
     return out.toString();
+  }
+
+  private static String numbers(Measure m) {
+    return m == null
+        ? ",,,,,"
+        : ","
+            + m.unit()
+            + number(m.near())
+            + number(m.far())
+            + number(m.landed())
+            + number(m.differs());
+  }
+
+  private static String number(Double value) {
+    return "," + (value == null || !Double.isFinite(value) ? "" : value.toString());
   }
 
   /** A number, alone or with a unit or noun after it: begins with a sign, but is no formula. */

@@ -10,6 +10,8 @@ import ferry.stone.core.format.losses.Capability;
  * @param differs far against landed, with a unit
  * @param note why it changed or what was lost, in a few words
  * @param about what of a format it tells of, as a forecast names it; {@code null} for none
+ * @param measure the numbers behind the texts; {@code null} where there are none, and in proofs of
+ *     the first schema
  */
 public record LedgerRow(
     String group,
@@ -21,7 +23,8 @@ public record LedgerRow(
     String differs,
     Verdict verdict,
     String note,
-    Capability about) {
+    Capability about,
+    Measure measure) {
 
   /** What became of it. */
   public enum Verdict {
@@ -32,6 +35,7 @@ public record LedgerRow(
 
   /** The same fact under another heading. */
   LedgerRow under(String newGroup) {
-    return new LedgerRow(newGroup, fact, nodeId, near, far, landed, differs, verdict, note, about);
+    return new LedgerRow(
+        newGroup, fact, nodeId, near, far, landed, differs, verdict, note, about, measure);
   }
 }

@@ -187,6 +187,7 @@ final class MeshProof {
     boolean kept = off <= Proof.POSITION_TOLERANCE * size;
     ledger
         .about(shape())
+        .off(off)
         .add(
             "Surface distance, largest",
             nodeId,

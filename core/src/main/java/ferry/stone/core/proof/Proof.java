@@ -47,7 +47,7 @@ public record Proof(
     int lost) {
 
   /** Form of a proof as JSON; proofs without a number are of the same form. */
-  public static final int SCHEMA = 1;
+  public static final int SCHEMA = 2;
 
   @JsonProperty("schema")
   public int schema() {
@@ -164,6 +164,7 @@ public record Proof(
       double off = f.centre().distance(l.centre());
       ledger
           .about(why)
+          .off(off)
           .add(
               "Middle of the box",
               -1,
@@ -220,7 +221,9 @@ public record Proof(
       Scene nearScene,
       Capability why) {
     double off = Math.abs(far - landed);
-    ledger.about(why);
+    boolean known = nearScene.unitSource() != FrameSource.ASSUMED;
+    Double nearMetres = known ? near * nearScene.frame().metresPerUnit() : null;
+    ledger.about(why).measure(new Measure("m", nearMetres, far, landed, off));
     String nearText =
         nearScene.unitSource() == FrameSource.ASSUMED
             ? Figures.plain(near) + " units"

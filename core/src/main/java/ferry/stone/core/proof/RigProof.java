@@ -222,6 +222,7 @@ final class RigProof {
                   match.sourceVertex());
           ledger
               .about(landing.poses())
+              .off(off)
               .add(
                   "Shape of " + names.get(m),
                   -1,
@@ -283,6 +284,7 @@ final class RigProof {
     double off = farthest(wanted, found);
     ledger
         .about(landing.poses())
+        .off(off)
         .add(
             fact,
             -1,
@@ -334,6 +336,7 @@ final class RigProof {
       double off = farthest(clip, landed);
       ledger
           .about(landing.poses())
+          .off(off)
           .add(
               "Vertices during " + name,
               -1,

@@ -207,6 +207,7 @@ final class TreeProof {
     }
     ledger
         .about(landed.arrangement() != null ? landed.arrangement() : landed.poses())
+        .off(most)
         .add(
             "Origins of nodes",
             -1,

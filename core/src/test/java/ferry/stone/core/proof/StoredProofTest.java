@@ -1,6 +1,8 @@
 package ferry.stone.core.proof;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertNull;
+import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
@@ -25,12 +27,42 @@ class StoredProofTest {
             "-1",
             LedgerRow.Verdict.LOST,
             "one is gone",
-            Capability.POLYGONS);
+            Capability.POLYGONS,
+            Measure.count(12, 12, 11));
     Proof proof = new Proof("a.glb", 120, 0.5, List.of(row), 0, 0, 1);
     String stored = JSON.writeValueAsString(proof);
     JsonNode tree = JSON.readTree(stored);
     assertEquals(Proof.SCHEMA, tree.path("schema").asInt());
     assertEquals(proof, JSON.readValue(stored, Proof.class));
+  }
+
+  @Test
+  void rowsOfTheFirstSchemaHaveNoNumbers() throws Exception {
+    String old =
+        "{\"schema\":1,\"file\":\"a.glb\",\"bytes\":7,\"readSeconds\":0.25,\"rows\":[{\"group\":\"Parts\","
+            + "\"fact\":\"Faces\",\"nodeId\":4,\"near\":\"12\",\"far\":\"12\",\"landed\":\"11\","
+            + "\"differs\":\"-1\",\"verdict\":\"LOST\",\"note\":\"\",\"about\":\"POLYGONS\"}],"
+            + "\"kept\":0,\"changed\":0,\"lost\":1}";
+    LedgerRow row = JSON.readValue(old, Proof.class).rows().get(0);
+    assertEquals("11", row.landed());
+    assertNull(row.measure());
+    assertTrue(LedgerExport.csv(List.of(row)).endsWith(",\"\",,,,,\r\n"));
+  }
+
+  @Test
+  void numbersStandBesideTheTexts() throws Exception {
+    Ledger ledger = new Ledger();
+    ledger.count("Faces", 4, 12, 12, 11, "one is gone");
+    ledger.off(0.0025).add("Surface", 4, "", "", "", "2.500 mm", LedgerRow.Verdict.CHANGED, "");
+    ledger.off(Double.NaN).add("Surface", 4, "", "", "", "—", LedgerRow.Verdict.KEPT, "");
+    List<LedgerRow> rows = ledger.rows();
+    assertEquals(new Measure("count", 12.0, 12.0, 11.0, -1.0), rows.get(0).measure());
+    assertEquals(0.0025, rows.get(1).measure().differs());
+    assertNull(rows.get(2).measure());
+    String[] lines = LedgerExport.csv(rows).split("\r\n");
+    assertTrue(lines[0].endsWith("Unit,Near number,Far number,Landed number,Differs number"));
+    assertTrue(lines[1].endsWith(",count,12.0,12.0,11.0,-1.0"), lines[1]);
+    assertTrue(lines[2].endsWith(",m,,,,0.0025"), lines[2]);
   }
 
   @Test
