@@ -35,6 +35,7 @@ final class MaterialProof {
   private final Landed landing;
   private final TextureProof images;
   private final PlacementProof placements;
+  private final SurfaceProof surfaces;
 
   MaterialProof(
       Ledger ledger,
@@ -52,6 +53,7 @@ final class MaterialProof {
     this.landing = landing;
     images = new TextureProof(ledger, far, read, cargo, landing);
     placements = new PlacementProof(ledger, far, read);
+    surfaces = new SurfaceProof(ledger, read, images, placements);
   }
 
   void run(Progress work) {
@@ -154,6 +156,7 @@ final class MaterialProof {
         pbr.roughness(),
         found.factor(Channel.ROUGHNESS, 1)[0]);
     textures(wanted, pbr, found);
+    surfaces.compare(pbr, found);
     for (PbrMaterial.Note note : pbr.notes()) {
       ledger
           .about(note.lost() ? Capability.MATERIAL_CHANNELS : Capability.MATERIAL_MODEL)
@@ -183,6 +186,7 @@ final class MaterialProof {
               boolean said = own != null && Double.isFinite(own[0]);
               double[] tint = landing.holding().tint(channel, value);
               placements.compare(name, value.texture(), found.texture(channel).orElse(null));
+              surfaces.strength(name, value.texture(), found.texture(channel).orElse(null));
               if (tint != null) {
                 images.tinted(name, value.texture(), tint, channel.isColour(), found, channel);
                 return;

@@ -51,7 +51,7 @@ final class TextureProof {
     }
     ledger
         .about(
-            found == null && !isFound(wanted)
+            found == null && far(wanted) == null
                 ? Capability.MISSING_TEXTURES
                 : fact.startsWith("Bump") ? Capability.BUMP_MAPS : Capability.MATERIAL_MODEL)
         .add(
@@ -70,7 +70,10 @@ final class TextureProof {
   }
 
   private String missingNote(TextureUse wanted) {
-    return isFound(wanted) ? "the image did not land" : "its file is not in the cargo";
+    if (!isFound(wanted)) {
+      return "its file is not in the cargo";
+    }
+    return far(wanted) == null ? "its file cannot be read as an image" : "the image did not land";
   }
 
   /** Compares a part of two images: {@code c} for all colours, else one channel. */

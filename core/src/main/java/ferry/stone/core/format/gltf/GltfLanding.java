@@ -229,13 +229,13 @@ final class GltfLanding implements SceneWriter {
     Findings said = new Findings();
     GltfWriter.arranged(outlook.arrived(), packing, said);
     told.said(said.list());
-    new MaterialForecast(outlook.far(), outlook.cargo()).tell(told);
+    MaterialForecast materials = new MaterialForecast(outlook.far(), outlook.cargo());
+    materials.tell(told);
     boolean reordered =
         packing.drawOrder()
             && outlook.arrived().shownMeshes().stream()
                 .anyMatch(shown -> shown.mesh().faces().faceCount() > 0);
-    int larger =
-        MaterialForecast.largerThan(outlook.far(), packing.largestTexture(), outlook.cargo());
+    int larger = materials.largerThan(packing.largestTexture());
     List<GltfLayers> other =
         outlook.arrived().meshes().stream()
             .flatMap(m -> GltfLayers.of(m).stream())

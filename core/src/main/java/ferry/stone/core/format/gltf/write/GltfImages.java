@@ -41,13 +41,12 @@ final class GltfImages {
 
   private static final String KTX2 = "image/ktx2";
 
-  private final Scene scene;
+  private final SourceImages source;
   private final Resources resources;
   private final int largest;
   private final Findings findings;
   private final Map<String, Integer> placeOf = new LinkedHashMap<>();
   private final List<Image> images = new ArrayList<>();
-  private final Map<Integer, Optional<byte[]>> files = new HashMap<>();
   private final Map<String, Integer> namesInUse = new HashMap<>();
 
   /**
@@ -55,9 +54,13 @@ final class GltfImages {
    */
   GltfImages(Scene scene, Resources resources, int largest, Findings findings) {
     this.largest = largest;
-    this.scene = scene;
     this.resources = resources;
     this.findings = findings;
+    source = new SourceImages(scene, resources, this::unreadable);
+  }
+
+  SourceImages source() {
+    return source;
   }
 
   List<Image> all() {
@@ -68,17 +71,26 @@ final class GltfImages {
     return images.get(index);
   }
 
-  /** A texture's image as it is; empty when its file is missing or unreadable. */
-  Optional<Integer> plain(TextureUse use) {
-    if (use == null || file(use).isEmpty()) {
-      return Optional.empty();
+  /** The image of a plan, made once; empty when its pixels cannot be read, which is told. */
+  Optional<Integer> made(ImagePlan plan) {
+    return made(plan.key(), () -> make(plan));
+  }
+
+  private Image make(ImagePlan plan) throws IOException {
+    if (plan instanceof ImagePlan.Alpha alpha) {
+      return withAlpha(alpha);
     }
-    return made("plain/" + use.textureId(), () -> plainImage(use.textureId()));
+    if (plan instanceof ImagePlan.MetallicRoughness both) {
+      return metallicRoughness(both);
+    }
+    return plan instanceof ImagePlan.Heights heights
+        ? normalOfHeights(heights)
+        : plainImage(plan.use().textureId());
   }
 
   /** The KTX2 image that the source has beside the one that was written, if there is one. */
   Optional<Integer> packed(TextureUse use, int image) {
-    Texture texture = scene.texture(use.textureId()).orElseThrow();
+    Texture texture = source.texture(use.textureId());
     Integer plain = placeOf.get("plain/" + use.textureId());
     if (texture.packed() == null || !Integer.valueOf(image).equals(plain) || largest > 0) {
       return Optional.empty();
@@ -92,95 +104,44 @@ final class GltfImages {
         });
   }
 
-  /** The base colour's image with opacity as alpha. Either may be {@code null}, not both. */
-  Optional<Integer> withAlpha(TextureUse base, TextureUse opacity) {
-    if (opacity == null || file(opacity).isEmpty()) {
-      return plain(base);
+  private Image withAlpha(ImagePlan.Alpha plan) throws IOException {
+    Pixels alpha = source.pixels(plan.opacity());
+    if (plan.asIs()) {
+      Image asIs = plainImage(plan.opacity().textureId());
+      return new Image(asIs.name(), asIs.mediaType(), asIs.bytes(), ChannelPacking.isCutOut(alpha));
     }
-    boolean hasBase = base != null && file(base).isPresent();
-    String key =
-        "alpha/"
-            + (hasBase ? base.textureId() : -1)
-            + "/"
-            + opacity.textureId()
-            + "/"
-            + (int) opacity.component();
-    return made(
-        key,
-        () -> {
-          Pixels alpha = decode(opacity);
-          boolean same = hasBase && base.textureId() == opacity.textureId();
-          if (same && alpha.hasAlpha()) {
-            Image asIs = plainImage(base.textureId());
-            return new Image(
-                asIs.name(), asIs.mediaType(), asIs.bytes(), ChannelPacking.isCutOut(alpha));
-          }
-          Pixels packed =
-              ChannelPacking.withAlpha(hasBase ? decode(base) : null, alpha, opacity.component());
-          TextureUse named = hasBase ? base : opacity;
-          packedNote(named, "base colour and opacity");
-          return png(stem(named) + "_alpha", packed, ChannelPacking.isCutOut(packed));
-        });
+    Pixels packed =
+        ChannelPacking.withAlpha(pixels(plan.base()), alpha, plan.opacity().component());
+    packedNote(plan.use(), "base colour and opacity");
+    return png(source.stem(plan.use()) + "_alpha", packed, ChannelPacking.isCutOut(packed));
   }
 
-  /** Roughness in green and metallic in blue. Either may be {@code null}, not both. */
-  Optional<Integer> metallicRoughness(
-      TextureUse roughness, double phongExponent, TextureUse metallic) {
-    boolean hasRough = roughness != null && file(roughness).isPresent();
-    boolean hasMetal = metallic != null && file(metallic).isPresent();
-    if (!hasRough && !hasMetal) {
-      return Optional.empty();
-    }
-    if (hasRough
-        && roughness.component() == 'g'
-        && phongExponent == 0
-        && (!hasMetal
-            || (metallic.component() == 'b' && metallic.textureId() == roughness.textureId()))) {
-      // Packed as the standard wants it already.
-      return plain(roughness);
-    }
-    String key =
-        "orm/"
-            + (hasRough ? roughness.textureId() + "c" + (int) roughness.component() : -1)
-            + "/"
-            + phongExponent
-            + "/"
-            + (hasMetal ? metallic.textureId() + "c" + (int) metallic.component() : -1);
-    return made(
-        key,
-        () -> {
-          Pixels packed =
-              ChannelPacking.metallicRoughness(
-                  hasRough ? decode(roughness) : null,
-                  hasRough ? roughness.component() : 0,
-                  phongExponent,
-                  hasMetal ? decode(metallic) : null,
-                  hasMetal ? metallic.component() : 0);
-          packedNote(hasRough ? roughness : metallic, "roughness and metallic");
-          return png(stem(hasRough ? roughness : metallic) + "_packed", packed, false);
-        });
+  private Image metallicRoughness(ImagePlan.MetallicRoughness plan) throws IOException {
+    Pixels packed =
+        ChannelPacking.metallicRoughness(
+            pixels(plan.roughness()),
+            plan.roughness() != null ? plan.roughness().component() : 0,
+            plan.exponent(),
+            pixels(plan.metallic()),
+            plan.metallic() != null ? plan.metallic().component() : 0);
+    packedNote(plan.use(), "roughness and metallic");
+    return png(source.stem(plan.use()) + "_packed", packed, false);
   }
 
-  /** A normal map of a bump image: as it is when it already holds normals. */
-  Optional<Integer> normalOfBump(TextureUse bump) {
-    if (bump == null || file(bump).isEmpty()) {
-      return Optional.empty();
-    }
-    return made(
-        "bump/" + bump.textureId() + "/" + bump.amount(),
-        () -> {
-          Pixels pixels = decode(bump);
-          if (BumpMap.isNormalMap(pixels)) {
-            return plainImage(bump.textureId());
-          }
-          findings.add(
-              Finding.of(
-                  "bump-to-normal",
-                  Severity.NOTE,
-                  stem(bump),
-                  "glTF has no bump maps: a normal map was computed from the heights."));
-          return png(stem(bump) + "_normal", BumpMap.toNormalMap(pixels, bump.amount()), false);
-        });
+  private Image normalOfHeights(ImagePlan.Heights plan) throws IOException {
+    Pixels pixels = source.pixels(plan.use());
+    String stem = source.stem(plan.use());
+    findings.add(
+        Finding.of(
+            "bump-to-normal",
+            Severity.NOTE,
+            stem,
+            "glTF has no bump maps: a normal map was computed from the heights."));
+    return png(stem + "_normal", BumpMap.toNormalMap(pixels, plan.use().amount()), false);
+  }
+
+  private Pixels pixels(TextureUse use) throws IOException {
+    return use == null ? null : source.pixels(use);
   }
 
   private interface Maker {
@@ -204,11 +165,11 @@ final class GltfImages {
   }
 
   private Image plainImage(int textureId) throws IOException {
-    Texture texture = scene.texture(textureId).orElseThrow();
-    byte[] bytes = files.get(textureId).orElseThrow();
+    Texture texture = source.texture(textureId);
+    byte[] bytes = source.bytes(textureId);
     ImageInfo info = ImageCodec.probe(bytes, texture.name());
     String stem = CargoPath.stem(texture.name());
-    if (info.kind().equals("ktx2")) {
+    if (ImagePlan.isKtx2(info)) {
       return new Image(unique(stem), KTX2, bytes, false);
     }
     if (largest > 0 && Math.max(info.width(), info.height()) > largest) {
@@ -270,37 +231,8 @@ final class GltfImages {
         Finding.of(
             "channels-packed",
             Severity.NOTE,
-            stem(use),
+            source.stem(use),
             "glTF keeps " + what + " in one image: they were packed."));
-  }
-
-  private Pixels decode(TextureUse use) throws IOException {
-    return ImageCodec.decode(
-        files.get(use.textureId()).orElseThrow(),
-        scene.texture(use.textureId()).orElseThrow().name());
-  }
-
-  private String stem(TextureUse use) {
-    return CargoPath.stem(scene.texture(use.textureId()).orElseThrow().name());
-  }
-
-  private Optional<byte[]> file(TextureUse use) {
-    return files.computeIfAbsent(
-        use.textureId(),
-        id -> {
-          Texture texture = scene.texture(id).orElseThrow();
-          if (!texture.isFound()) {
-            return Optional.empty();
-          }
-          try {
-            byte[] bytes = TextureBytes.read(texture, resources);
-            ImageCodec.probe(bytes, texture.name());
-            return Optional.of(bytes);
-          } catch (IOException e) {
-            unreadable(e.getMessage());
-            return Optional.empty();
-          }
-        });
   }
 
   private void unreadable(String message) {

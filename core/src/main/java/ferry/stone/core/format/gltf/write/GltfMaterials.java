@@ -15,7 +15,6 @@ import ferry.stone.core.scene.UvOrigin;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.look.TextureUse;
 import ferry.stone.core.texture.PbrMaterial;
-import ferry.stone.core.texture.PbrTranslation;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
@@ -48,40 +47,34 @@ final class GltfMaterials {
   }
 
   void write(Material material, ObjectNode json) {
-    PbrMaterial pbr = PbrTranslation.translate(material, scene.linearColours());
+    MaterialPlan plan = MaterialPlan.of(material, scene, images.source());
+    PbrMaterial pbr = plan.pbr();
     if (!material.name().isEmpty()) {
       json.put("name", material.name());
     }
+    if (plan.opacityLeftOut()) {
+      findings.add(
+          Finding.of(
+              "opacity-map-placed-otherwise",
+              Severity.FIX,
+              material.name(),
+              "The opacity map is scaled or shifted unlike the base colour: glTF keeps both in one"
+                  + " image, so the opacity map is left out."));
+    }
     ObjectNode mr = json.putObject("pbrMetallicRoughness");
-    Optional<Integer> base = baseImage(material, pbr);
-    base.ifPresent(
-        image ->
-            texture(
-                mr, "baseColorTexture", image, pbr.base() != null ? pbr.base() : pbr.opacity()));
+    Optional<Integer> base = slot(mr, "baseColorTexture", plan.base()).map(Slot::image);
     numbers(mr.putArray("baseColorFactor"), pbr.baseColour());
-    TextureUse rough = pbr.roughnessMap() != null ? pbr.roughnessMap() : pbr.shininess();
-    Optional<Integer> packed =
-        pbr.packed() != null
-            ? images.plain(pbr.packed())
-            : images.metallicRoughness(
-                rough, pbr.roughnessMap() == null ? pbr.phongExponent() : 0, pbr.metallicMap());
-    TextureUse packedUse =
-        pbr.packed() != null ? pbr.packed() : rough != null ? rough : pbr.metallicMap();
-    packed.ifPresent(image -> texture(mr, "metallicRoughnessTexture", image, packedUse));
-    mr.put("metallicFactor", number(packed.isEmpty() && isMapped(pbr) ? 0 : pbr.metallic()));
+    boolean packed = slot(mr, "metallicRoughnessTexture", plan.metallicRoughness()).isPresent();
+    mr.put("metallicFactor", number(!packed && isMapped(pbr) ? 0 : pbr.metallic()));
     mr.put("roughnessFactor", number(pbr.roughness()));
-    normal(pbr, json);
-    Optional<Integer> occlusion = pbr.packed() != null ? packed : images.plain(pbr.occlusion());
-    TextureUse shade = pbr.packed() != null ? pbr.packed() : pbr.occlusion();
-    occlusion.ifPresent(
-        image -> {
-          ObjectNode info = texture(json, "occlusionTexture", image, shade);
-          if (shade.amount() != 1 && pbr.packed() == null) {
-            info.put("strength", number(shade.amount()));
-          }
-        });
-    emission(pbr, json);
-    layers(pbr, json);
+    slot(json, "normalTexture", plan.normal())
+        .filter(slot -> pbr.normal() != null)
+        .ifPresent(slot -> amount(slot, "scale"));
+    slot(json, "occlusionTexture", plan.occlusion())
+        .filter(slot -> pbr.packed() == null)
+        .ifPresent(slot -> amount(slot, "strength"));
+    emission(plan, json);
+    layers(plan, json);
     if (pbr.unlit()) {
       extensions.add(GltfExtensions.UNLIT);
       json.withObject("/extensions/" + GltfExtensions.UNLIT);
@@ -93,13 +86,30 @@ final class GltfMaterials {
     GltfExtras.write(json, material.properties(), extensions);
   }
 
-  private void layers(PbrMaterial pbr, ObjectNode json) {
+  /** A written slot: its entry, the image it shows and the use that says where. */
+  private record Slot(ObjectNode info, int image, TextureUse use) {}
+
+  private Optional<Slot> slot(ObjectNode owner, String key, Optional<ImagePlan> plan) {
+    return plan.flatMap(
+        p ->
+            images
+                .made(p)
+                .map(image -> new Slot(texture(owner, key, image, p.use()), image, p.use())));
+  }
+
+  private static void amount(Slot slot, String member) {
+    if (slot.use().amount() != 1) {
+      slot.info().put(member, number(slot.use().amount()));
+    }
+  }
+
+  private void layers(MaterialPlan plan, ObjectNode json) {
     for (GltfMaterialExtensions.Extension extension : GltfMaterialExtensions.ALL) {
       ObjectNode values = JsonNodeFactory.instance.objectNode();
       for (GltfMaterialExtensions.Member member : extension.members()) {
-        Material.Value value = pbr.layers().get(member.channel());
+        Material.Value value = plan.pbr().layers().get(member.channel());
         if (value != null) {
-          layer(values, member, value);
+          layer(values, member, value, plan.layers().get(member.channel()));
         }
       }
       if (!values.isEmpty()) {
@@ -110,7 +120,10 @@ final class GltfMaterials {
   }
 
   private void layer(
-      ObjectNode values, GltfMaterialExtensions.Member member, Material.Value value) {
+      ObjectNode values,
+      GltfMaterialExtensions.Member member,
+      Material.Value value,
+      ImagePlan image) {
     double[] factor = value.factor();
     if (factor != null && member.factor() != null && Double.isFinite(factor[0])) {
       if (factor.length == 1) {
@@ -119,16 +132,10 @@ final class GltfMaterials {
         numbers(values.putArray(member.factor()), factor);
       }
     }
-    if (member.texture() != null && value.texture() != null) {
-      images
-          .plain(value.texture())
-          .ifPresent(
-              image -> {
-                ObjectNode info = texture(values, member.texture(), image, value.texture());
-                if (value.texture().amount() != 1 && member.texture().endsWith("NormalTexture")) {
-                  info.put("scale", number(value.texture().amount()));
-                }
-              });
+    if (member.texture() != null) {
+      slot(values, member.texture(), Optional.ofNullable(image))
+          .filter(slot -> member.texture().endsWith("NormalTexture"))
+          .ifPresent(slot -> amount(slot, "scale"));
     }
   }
 
@@ -137,46 +144,9 @@ final class GltfMaterials {
     return pbr.metallicMap() != null || pbr.packed() != null;
   }
 
-  private Optional<Integer> baseImage(Material material, PbrMaterial pbr) {
-    if (pbr.base() != null && pbr.opacity() != null && !samePlace(pbr.base(), pbr.opacity())) {
-      findings.add(
-          Finding.of(
-              "opacity-map-placed-otherwise",
-              Severity.FIX,
-              material.name(),
-              "The opacity map is scaled or shifted unlike the base colour: glTF keeps both in one"
-                  + " image, so the opacity map is left out."));
-      return images.plain(pbr.base());
-    }
-    return pbr.opacity() == null
-        ? images.plain(pbr.base())
-        : images.withAlpha(pbr.base(), pbr.opacity());
-  }
-
-  private static boolean samePlace(TextureUse a, TextureUse b) {
-    return a.offsetU() == b.offsetU()
-        && a.offsetV() == b.offsetV()
-        && a.scaleU() == b.scaleU()
-        && a.scaleV() == b.scaleV()
-        && a.rotationRadians() == b.rotationRadians();
-  }
-
-  private void normal(PbrMaterial pbr, ObjectNode json) {
-    TextureUse use = pbr.normal() != null ? pbr.normal() : pbr.bump();
-    Optional<Integer> image =
-        pbr.normal() != null ? images.plain(pbr.normal()) : images.normalOfBump(pbr.bump());
-    image.ifPresent(
-        i -> {
-          ObjectNode info = texture(json, "normalTexture", i, use);
-          if (pbr.normal() != null && use.amount() != 1) {
-            info.put("scale", number(use.amount()));
-          }
-        });
-  }
-
-  private void emission(PbrMaterial pbr, ObjectNode json) {
-    Optional<Integer> image = images.plain(pbr.emissiveMap());
-    image.ifPresent(i -> texture(json, "emissiveTexture", i, pbr.emissiveMap()));
+  private void emission(MaterialPlan plan, ObjectNode json) {
+    PbrMaterial pbr = plan.pbr();
+    Optional<Slot> image = slot(json, "emissiveTexture", plan.emissive());
     double[] e = pbr.emissive();
     boolean onlyMapMissing = pbr.emissiveMap() != null && image.isEmpty();
     if (e[0] + e[1] + e[2] > 0 && !onlyMapMissing) {
