@@ -7,6 +7,7 @@ import {
   LoadingManager,
   type Material,
   MeshStandardMaterial,
+  MirroredRepeatWrapping,
   NearestFilter,
   RepeatWrapping,
   SRGBColorSpace,
@@ -19,6 +20,11 @@ import type { Shading } from './viewState';
 const BRASS = '#c99a2e';
 const VERMILION = '#d2452a';
 const METAL_SHOWN = 0.55;
+const WRAPPING = {
+  REPEAT: RepeatWrapping,
+  CLAMP: ClampToEdgeWrapping,
+  MIRROR: MirroredRepeatWrapping,
+} as const;
 
 let texturesUnderWay = false;
 let lastTexture = 0;
@@ -148,7 +154,7 @@ export class MaterialSet {
     if (!view) {
       return null;
     }
-    const key = `${view.id}/${colour}/${view.offsetU}/${view.offsetV}/${view.scaleU}/${view.scaleV}/${view.clamp}`;
+    const key = `${view.id}/${colour}/${view.offsetU}/${view.offsetV}/${view.scaleU}/${view.scaleV}/${view.wrapU}/${view.wrapV}/${view.sharp}`;
     let texture = this.textures.get(key);
     if (!texture) {
       texture = this.loader.load(
@@ -158,8 +164,11 @@ export class MaterialSet {
         this.changed,
       );
       texture.flipY = false;
-      texture.wrapS = view.clamp ? ClampToEdgeWrapping : RepeatWrapping;
-      texture.wrapT = texture.wrapS;
+      texture.wrapS = WRAPPING[view.wrapU];
+      texture.wrapT = WRAPPING[view.wrapV];
+      if (view.sharp) {
+        texture.magFilter = NearestFilter;
+      }
       texture.repeat.set(view.scaleU, view.scaleV);
       texture.offset.set(view.offsetU, view.offsetV);
       texture.anisotropy = 4;

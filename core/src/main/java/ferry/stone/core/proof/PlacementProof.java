@@ -6,6 +6,7 @@ import ferry.stone.core.proof.LedgerRow.Verdict;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.UvOrigin;
 import ferry.stone.core.scene.look.TextureUse;
+import ferry.stone.core.scene.look.Wrap;
 
 /** Compares where images lie on the surface: offset, scale, turn, set of UVs, border. */
 final class PlacementProof {
@@ -36,7 +37,7 @@ final class PlacementProof {
             && near(Math.sin(a.rotationRadians()), Math.sin(b.rotationRadians()))
             && near(Math.cos(a.rotationRadians()), Math.cos(b.rotationRadians()))
             && a.uvSet() == b.uvSet()
-            && a.clamp() == b.clamp();
+            && a.wrap().equals(b.wrap());
     ledger
         .about(same ? null : Capability.MATERIAL_CHANNELS)
         .add(
@@ -51,7 +52,7 @@ final class PlacementProof {
   }
 
   private static boolean isPlain(TextureUse use) {
-    return !use.hasTransform() && use.uvSet() == 0 && !use.clamp();
+    return !use.hasTransform() && use.uvSet() == 0 && use.wrap().equals(Wrap.REPEATED);
   }
 
   private static TextureUse upright(Scene scene, TextureUse use) {
@@ -76,7 +77,7 @@ final class PlacementProof {
         + (use.rotationRadians() == 0
             ? ""
             : ", turned " + round(Math.toDegrees(use.rotationRadians())) + "°")
-        + (use.clamp() ? ", ends at its border" : "");
+        + (use.wrap().equals(Wrap.REPEATED) ? "" : ", " + use.wrap().words());
   }
 
   private static String round(double value) {

@@ -12,6 +12,7 @@ import ferry.stone.core.scene.look.Channel;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.scene.look.TextureUse;
+import ferry.stone.core.scene.look.Wrap;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.Purpose;
@@ -173,7 +174,14 @@ public record SideView(
 
   /** A texture with its place on the surface; V runs down. */
   public record TextureView(
-      int id, double offsetU, double offsetV, double scaleU, double scaleV, boolean clamp) {}
+      int id,
+      double offsetU,
+      double offsetV,
+      double scaleU,
+      double scaleV,
+      Wrap.Edge wrapU,
+      Wrap.Edge wrapV,
+      boolean sharp) {}
 
   /** Names a mesh, so that a page can ask for it and knows it when it sees it again. */
   @FunctionalInterface
@@ -438,7 +446,9 @@ public record SideView(
               1 - use.scaleV() - use.offsetV(),
               use.scaleU(),
               use.scaleV(),
-              use.clamp()));
+              use.wrap().u(),
+              use.wrap().v(),
+              use.wrap().sharp()));
     }
   }
 }

@@ -7,6 +7,7 @@ import ferry.stone.core.scene.look.Channel;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.scene.look.TextureUse;
+import ferry.stone.core.scene.look.Wrap;
 import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.Coordinates;
 import ferry.stone.core.scene.mesh.FaceSet;
@@ -466,7 +467,7 @@ public final class CapabilityScenes {
   }
 
   private static TextureUse placed(TextureUse use) {
-    return new TextureUse(use.textureId(), 0, 0.5, 0, 2, 2, 0, false, 'r', 1, "");
+    return new TextureUse(use.textureId(), 0, 0.5, 0, 2, 2, 0, Wrap.REPEATED, 'r', 1, "");
   }
 
   private void levels(boolean screen) {

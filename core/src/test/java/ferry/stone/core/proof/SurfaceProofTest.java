@@ -17,6 +17,7 @@ import ferry.stone.core.scene.look.Channel;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.scene.look.TextureUse;
+import ferry.stone.core.scene.look.Wrap;
 import ferry.stone.core.work.Progress;
 import java.util.EnumMap;
 import java.util.List;
@@ -59,7 +60,7 @@ class SurfaceProofTest {
   }
 
   private static TextureUse use(double amount) {
-    return new TextureUse(900, 0, 0, 0, 1, 1, 0, false, (char) 0, amount, "");
+    return new TextureUse(900, 0, 0, 0, 1, 1, 0, Wrap.REPEATED, (char) 0, amount, "");
   }
 
   private interface Change {

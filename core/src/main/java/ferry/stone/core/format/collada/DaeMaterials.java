@@ -8,6 +8,7 @@ import ferry.stone.core.scene.look.Channel;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.scene.look.TextureUse;
+import ferry.stone.core.scene.look.Wrap;
 import java.net.URLDecoder;
 import java.nio.charset.StandardCharsets;
 import java.util.EnumMap;
@@ -72,7 +73,7 @@ final class DaeMaterials {
                     u.scaleU(),
                     u.scaleV(),
                     u.rotationRadians(),
-                    u.clamp(),
+                    u.wrap(),
                     u.component(),
                     u.amount(),
                     u.options());
@@ -343,20 +344,27 @@ final class DaeMaterials {
           }
         }
       }
-      DaeElement wrap = sampler == null ? null : sampler.child("wrap_s");
-      boolean clamp = wrap != null && wrap.text.strip().matches("CLAMP|BORDER");
+      String filter = word(sampler, "magfilter");
+      Wrap wrap =
+          new Wrap(
+              edge(word(sampler, "wrap_s")),
+              edge(word(sampler, "wrap_t")),
+              filter.equals("NEAREST"));
       return new TextureUse(
-          use.textureId(),
-          0,
-          placed[2],
-          placed[3],
-          placed[0],
-          placed[1],
-          0,
-          clamp,
-          (char) 0,
-          1,
-          "");
+          use.textureId(), 0, placed[2], placed[3], placed[0], placed[1], 0, wrap, (char) 0, 1, "");
+    }
+
+    private static String word(DaeElement sampler, String name) {
+      DaeElement said = sampler == null ? null : sampler.child(name);
+      return said == null ? "" : said.text.strip();
+    }
+
+    private static Wrap.Edge edge(String word) {
+      return switch (word) {
+        case "CLAMP", "BORDER" -> Wrap.Edge.CLAMP;
+        case "MIRROR" -> Wrap.Edge.MIRROR;
+        default -> Wrap.Edge.REPEAT;
+      };
     }
 
     private void extras(DaeElement holder) {

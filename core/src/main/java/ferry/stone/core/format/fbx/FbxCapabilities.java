@@ -191,6 +191,12 @@ public final class FbxCapabilities {
               if (image && channel != Channel.BUMP && value.texture().amount() != 1) {
                 own.add("strength of " + channel.label());
               }
+              if (image && value.texture().wrap().isMirrored()) {
+                own.add("mirrored border of " + channel.label());
+              }
+              if (image && value.texture().wrap().sharp()) {
+                own.add("sharp pixels of " + channel.label());
+              }
             });
     if (material.doubleSided()) {
       own.add("both sides shown");

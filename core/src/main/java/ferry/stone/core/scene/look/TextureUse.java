@@ -12,7 +12,7 @@ import ferry.stone.core.scene.UvOrigin;
  * @param scaleU u is multiplied by it
  * @param scaleV v is multiplied by it
  * @param rotationRadians counter-clockwise turn about the UV origin
- * @param clamp whether the image ends at its border; it repeats otherwise
+ * @param wrap what the image does beyond its border and between its pixels
  * @param component which part of the image is read: r, g, b, a, m (matte), l (luminance); 0: all
  * @param amount bump height, normal strength or other factor; 1 if unsaid
  * @param options other options the source wrote, as text
@@ -25,13 +25,13 @@ public record TextureUse(
     double scaleU,
     double scaleV,
     double rotationRadians,
-    boolean clamp,
+    Wrap wrap,
     char component,
     double amount,
     String options) {
 
   public static TextureUse of(int textureId) {
-    return new TextureUse(textureId, 0, 0, 0, 1, 1, 0, false, (char) 0, 1, "");
+    return new TextureUse(textureId, 0, 0, 0, 1, 1, 0, Wrap.REPEATED, (char) 0, 1, "");
   }
 
   /** The same use of another image. */
@@ -44,7 +44,7 @@ public record TextureUse(
         scaleU,
         scaleV,
         rotationRadians,
-        clamp,
+        wrap,
         component,
         amount,
         options);
@@ -60,7 +60,7 @@ public record TextureUse(
         scaleU,
         scaleV,
         rotationRadians,
-        clamp,
+        wrap,
         part,
         amount,
         options);
@@ -87,7 +87,7 @@ public record TextureUse(
         scaleU,
         scaleV,
         rotationRadians,
-        clamp,
+        wrap,
         component,
         amount,
         options);

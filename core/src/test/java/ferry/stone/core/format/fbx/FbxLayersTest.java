@@ -17,6 +17,7 @@ import ferry.stone.core.scene.SceneBuilder;
 import ferry.stone.core.scene.look.Channel;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.look.TextureUse;
+import ferry.stone.core.scene.look.Wrap;
 import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.Coordinates;
 import ferry.stone.core.scene.mesh.PolygonMesh;
@@ -198,7 +199,7 @@ class FbxLayersTest {
   /** A use of a texture counted from the other end of V, twice, is the use. */
   @Test
   void flippedTwiceIsTheSame() {
-    TextureUse use = new TextureUse(1, 0, 0.2, 0.3, 2, 0.5, 0.7, false, (char) 0, 1, "");
+    TextureUse use = new TextureUse(1, 0, 0.2, 0.3, 2, 0.5, 0.7, Wrap.REPEATED, (char) 0, 1, "");
     TextureUse twice =
         use.flipped(ferry.stone.core.scene.UvOrigin.BOTTOM_LEFT)
             .flipped(ferry.stone.core.scene.UvOrigin.TOP_LEFT);

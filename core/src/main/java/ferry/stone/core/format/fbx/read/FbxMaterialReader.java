@@ -18,6 +18,7 @@ import ferry.stone.core.scene.look.Channel;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.scene.look.TextureUse;
+import ferry.stone.core.scene.look.Wrap;
 import ferry.stone.core.texture.ColourSpace;
 import java.util.ArrayList;
 import java.util.EnumMap;
@@ -35,6 +36,10 @@ public final class FbxMaterialReader {
 
   public static final String AMOUNT = "amount";
   public static final String OPTIONS = "sampler";
+
+  /** A wrap that FBX has no value for. */
+  public static final String WRAP = "wrap";
+
   public static final String UV_SET_NUMBER = "uvSetNumber";
 
   private final FbxDocument document;
@@ -270,7 +275,7 @@ public final class FbxMaterialReader {
     Vector3d move =
         p.has("Translation") ? p.vector("Translation", 0) : pair(texture, "ModelUVTranslation", 0);
     Vector3d scale = p.has("Scaling") ? p.vector("Scaling", 1) : pair(texture, "ModelUVScaling", 1);
-    boolean clamp = p.number("WrapModeU", 0) != 0 && p.number("WrapModeV", 0) != 0;
+    Wrap wrap = new Wrap(edge(p, "WrapModeU"), edge(p, "WrapModeV"), false);
     String part = p.text(COMPONENT);
     return new TextureUse(
         id,
@@ -280,10 +285,14 @@ public final class FbxMaterialReader {
         scale.x,
         scale.y,
         Math.toRadians(p.vector("Rotation", 0).z),
-        clamp,
+        Wrap.read(p.text(WRAP), wrap),
         part.isEmpty() ? (char) 0 : part.charAt(0),
         p.number(AMOUNT, 1),
         p.text(OPTIONS));
+  }
+
+  private static Wrap.Edge edge(FbxProperties p, String name) {
+    return p.number(name, 0) != 0 ? Wrap.Edge.CLAMP : Wrap.Edge.REPEAT;
   }
 
   /** The scene's image of a texture: several textures may show one. */

@@ -16,6 +16,7 @@ import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.UvOrigin;
 import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.scene.look.TextureUse;
+import ferry.stone.core.scene.look.Wrap;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.texture.ChannelPacking;
 import ferry.stone.core.texture.ImageCodec;
@@ -91,14 +92,17 @@ final class FbxMediaWriter {
     p.add(FbxBuild.vector("Translation", there.offsetU(), there.offsetV(), 0));
     p.add(FbxBuild.vector("Rotation", 0, 0, Math.toDegrees(there.rotationRadians())));
     p.add(FbxBuild.vector("Scaling", there.scaleU(), there.scaleV(), 1));
-    p.add(FbxBuild.choice("WrapModeU", use.clamp() ? 1 : 0));
-    p.add(FbxBuild.choice("WrapModeV", use.clamp() ? 1 : 0));
+    p.add(FbxBuild.choice("WrapModeU", use.wrap().u() == Wrap.Edge.CLAMP ? 1 : 0));
+    p.add(FbxBuild.choice("WrapModeV", use.wrap().v() == Wrap.Edge.CLAMP ? 1 : 0));
     Map<String, Object> extra = new HashMap<>();
     if (use.component() != 0) {
       extra.put(FbxMaterialReader.COMPONENT, image.split() ? "l" : "" + use.component());
     }
     if (use.amount() != 1) {
       extra.put(FbxMaterialReader.AMOUNT, use.amount());
+    }
+    if (use.wrap().isMirrored() || use.wrap().sharp()) {
+      extra.put(FbxMaterialReader.WRAP, use.wrap().text());
     }
     if (!use.options().isEmpty()) {
       extra.put(FbxMaterialReader.OPTIONS, use.options());

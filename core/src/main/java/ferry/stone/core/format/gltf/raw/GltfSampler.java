@@ -2,6 +2,7 @@ package ferry.stone.core.format.gltf.raw;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import ferry.stone.core.scene.look.Wrap;
 
 /**
  * How an image is repeated and filtered, as the standard's constants; 0 where nothing is said. Kept
@@ -11,12 +12,36 @@ public record GltfSampler(int wrapS, int wrapT, int magFilter, int minFilter) {
   private static final String WORD = "sampler";
   private static final int CLAMP_TO_EDGE = 33071;
   private static final int REPEAT = 10497;
+  private static final int MIRRORED_REPEAT = 33648;
+  private static final int NEAREST = 9728;
   private static final int LINEAR = 9729;
+  private static final int NEAREST_MIPMAP_NEAREST = 9984;
   private static final int LINEAR_MIPMAP_LINEAR = 9987;
 
-  public static GltfSampler of(boolean clamp) {
-    int wrap = clamp ? CLAMP_TO_EDGE : REPEAT;
-    return new GltfSampler(wrap, wrap, LINEAR, LINEAR_MIPMAP_LINEAR);
+  private static GltfSampler of(Wrap wrap) {
+    return new GltfSampler(
+        code(wrap.u()),
+        code(wrap.v()),
+        wrap.sharp() ? NEAREST : LINEAR,
+        wrap.sharp() ? NEAREST_MIPMAP_NEAREST : LINEAR_MIPMAP_LINEAR);
+  }
+
+  private static int code(Wrap.Edge edge) {
+    return switch (edge) {
+      case REPEAT -> REPEAT;
+      case CLAMP -> CLAMP_TO_EDGE;
+      case MIRROR -> MIRRORED_REPEAT;
+    };
+  }
+
+  private static Wrap.Edge edge(int code) {
+    return code == CLAMP_TO_EDGE
+        ? Wrap.Edge.CLAMP
+        : code == MIRRORED_REPEAT ? Wrap.Edge.MIRROR : Wrap.Edge.REPEAT;
+  }
+
+  public Wrap wrap() {
+    return new Wrap(edge(wrapS), edge(wrapT), magFilter == NEAREST);
   }
 
   public static GltfSampler read(JsonNode json) {
@@ -27,17 +52,21 @@ public record GltfSampler(int wrapS, int wrapT, int magFilter, int minFilter) {
         json.path("minFilter").asInt(0));
   }
 
-  /** The sampler a use was read with, or the usual one. */
-  public static GltfSampler of(String options, boolean clamp) {
+  /** The sampler a use was read with where it still says the same, or the usual one. */
+  public static GltfSampler of(String options, Wrap wrap) {
     String[] words = options.split(" ");
     if (words.length == 5 && words[0].equals(WORD)) {
-      return new GltfSampler(
-          Integer.parseInt(words[1]),
-          Integer.parseInt(words[2]),
-          Integer.parseInt(words[3]),
-          Integer.parseInt(words[4]));
+      GltfSampler read =
+          new GltfSampler(
+              Integer.parseInt(words[1]),
+              Integer.parseInt(words[2]),
+              Integer.parseInt(words[3]),
+              Integer.parseInt(words[4]));
+      if (read.wrap().equals(wrap)) {
+        return read;
+      }
     }
-    return of(clamp);
+    return of(wrap);
   }
 
   public String text() {

@@ -16,6 +16,7 @@ import ferry.stone.core.scene.look.Channel;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.scene.look.TextureUse;
+import ferry.stone.core.scene.look.Wrap;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.util.ArrayList;
@@ -27,7 +28,6 @@ import java.util.Set;
 
 /** Reads metallic-roughness materials, their textures and images. */
 final class GltfMaterialReader {
-  private static final int CLAMP_TO_EDGE = 33071;
 
   private final GltfContainer container;
   private final SceneBuilder scene;
@@ -188,13 +188,14 @@ final class GltfMaterialReader {
       id = read.id();
       textureOfImage.put(image, id);
     }
-    boolean clamp = false;
+    Wrap wrap = Wrap.REPEATED;
     String options = "";
     if (json.has("sampler")) {
       JsonNode sampler =
           container.item("samplers", json.path("sampler").asInt(-1), "/textures/" + index);
-      clamp = sampler.path("wrapS").asInt() == CLAMP_TO_EDGE;
-      options = GltfSampler.read(sampler).text();
+      GltfSampler read = GltfSampler.read(sampler);
+      wrap = read.wrap();
+      options = read.text();
     }
     JsonNode t = info.at("/extensions/KHR_texture_transform");
     double amount = info.path(key.equals("occlusionTexture") ? "strength" : "scale").asDouble(1);
@@ -206,7 +207,7 @@ final class GltfMaterialReader {
         t.path("scale").path(0).asDouble(1),
         t.path("scale").path(1).asDouble(1),
         t.path("rotation").asDouble(0),
-        clamp,
+        wrap,
         (char) 0,
         amount,
         options);

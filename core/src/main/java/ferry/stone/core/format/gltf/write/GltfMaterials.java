@@ -173,7 +173,7 @@ final class GltfMaterials {
   }
 
   private ObjectNode texture(ObjectNode owner, String key, int image, TextureUse use) {
-    GltfSampler wanted = GltfSampler.of(use.options(), use.clamp());
+    GltfSampler wanted = GltfSampler.of(use.options(), use.wrap());
     String id = image + "/" + wanted;
     int index =
         textures.computeIfAbsent(

@@ -12,6 +12,7 @@ import ferry.stone.core.scene.look.Channel;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.scene.look.TextureUse;
+import ferry.stone.core.scene.look.Wrap;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.HashMap;
@@ -143,7 +144,7 @@ final class MaterialAssembler {
         map.scale()[0],
         map.scale()[1],
         0,
-        map.clamp(),
+        Wrap.of(map.clamp()),
         map.component(),
         map.amount(),
         map.options());

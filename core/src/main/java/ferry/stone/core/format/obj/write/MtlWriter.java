@@ -6,6 +6,7 @@ import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.look.Channel;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.look.TextureUse;
+import ferry.stone.core.scene.look.Wrap;
 import java.io.IOException;
 import java.io.Writer;
 import java.util.Map;
@@ -74,7 +75,7 @@ final class MtlWriter {
     if (use.offsetU() != 0 || use.offsetV() != 0) {
       out.write(" -o " + number(use.offsetU()) + " " + number(use.offsetV()) + " 0");
     }
-    if (use.clamp()) {
+    if (use.wrap().equals(Wrap.CLAMPED)) {
       out.write(" -clamp on");
     }
     if (use.amount() != 1) {

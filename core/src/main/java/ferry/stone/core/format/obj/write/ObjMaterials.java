@@ -14,6 +14,7 @@ import ferry.stone.core.scene.look.Material.Shading;
 import ferry.stone.core.scene.look.Material.Value;
 import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.scene.look.TextureUse;
+import ferry.stone.core.scene.look.Wrap;
 import ferry.stone.core.texture.ColourSpace;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -166,6 +167,9 @@ final class ObjMaterials {
     if (use.rotationRadians() != 0) {
       lost.add("turn of the " + channel.label() + " texture");
     }
+    if (!use.wrap().isPlain()) {
+      lost.add("border or pixels of the " + channel.label() + " texture: " + use.wrap().words());
+    }
     boolean strong = channel == Channel.BUMP || channel == Channel.NORMAL;
     if (use.amount() != 1 && !strong) {
       lost.add("strength of the " + channel.label() + " texture");
@@ -191,7 +195,7 @@ final class ObjMaterials {
         upright.scaleU(),
         upright.scaleV(),
         0,
-        use.clamp(),
+        use.wrap().isPlain() ? use.wrap() : Wrap.REPEATED,
         part,
         strong ? use.amount() : 1,
         use.options());

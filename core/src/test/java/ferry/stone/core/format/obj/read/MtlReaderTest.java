@@ -12,6 +12,7 @@ import ferry.stone.core.scene.look.Channel;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.scene.look.TextureUse;
+import ferry.stone.core.scene.look.Wrap;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
@@ -68,7 +69,7 @@ class MtlReaderTest {
     assertEquals(2, base.scaleU());
     assertEquals(3, base.scaleV());
     assertEquals(0.25, base.offsetV());
-    assertTrue(base.clamp());
+    assertEquals(Wrap.CLAMPED, base.wrap());
     assertEquals("-mm 0 1", base.options());
     TextureUse bump = m.texture(Channel.BUMP).orElseThrow();
     assertEquals(0.3, bump.amount());
