@@ -18,6 +18,7 @@ import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.look.Channel;
 import ferry.stone.core.scene.look.Material;
+import ferry.stone.core.scene.look.Wrap;
 import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.Attribute.Semantic;
 import ferry.stone.core.scene.mesh.PolygonMesh;
@@ -75,6 +76,9 @@ class ColladaReaderTest {
     assertEquals(Material.Alpha.BLEND, oak.alpha());
     assertEquals(0.75, oak.factor(Channel.OPACITY)[0]);
     assertArrayEquals(new double[] {0.5, 0.25, 0.125}, oak.factor(Channel.SPECULAR));
+    assertEquals(
+        new Wrap(Wrap.Edge.MIRROR, Wrap.Edge.CLAMP, true),
+        oak.texture(Channel.BASE_COLOUR).orElseThrow().wrap());
     assertEquals(1, oak.texture(Channel.BASE_COLOUR).orElseThrow().uvSet());
     assertEquals("C:/yard/oak planks.png", scene.textures().get(0).written());
   }

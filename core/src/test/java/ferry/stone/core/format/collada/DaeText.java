@@ -59,7 +59,8 @@ public final class DaeText {
       <library_effects>
         <effect id="fx"><profile_COMMON>
           <newparam sid="surf"><surface type="2D"><init_from>img</init_from></surface></newparam>
-          <newparam sid="samp"><sampler2D><source>surf</source></sampler2D></newparam>
+          <newparam sid="samp"><sampler2D><source>surf</source><wrap_s>MIRROR</wrap_s>
+            <wrap_t>CLAMP</wrap_t><magfilter>NEAREST</magfilter></sampler2D></newparam>
           <technique sid="common"><phong>
             <emission><color>0 0 0 1</color></emission>
             <diffuse><texture texture="samp" texcoord="UVB"/></diffuse>
