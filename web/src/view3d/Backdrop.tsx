@@ -2,7 +2,7 @@ import { useThree } from '@react-three/fiber';
 import { useEffect, useMemo } from 'react';
 import { DoubleSide, MeshLambertMaterial } from 'three';
 import type { SideView } from '../api/client';
-import type { Part } from './meshBlock';
+import type { Part } from './data/meshBlock';
 import { PartMesh } from './PartMesh';
 import { Stage } from './Stage';
 

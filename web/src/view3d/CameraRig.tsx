@@ -11,7 +11,7 @@ import {
   Vector2,
   Vector3,
 } from 'three';
-import { type Box, centreOf, radiusOf } from './bounds';
+import { type Box, centreOf, radiusOf } from './data/bounds';
 import { eyeDirection, type Side, useView, type Vec3 } from './viewState';
 
 const TURN = 0.008;

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { BufferAttribute, BufferGeometry } from 'three';
 import { niceStep } from '../shared/format';
-import { type Box, centreOf, radiusOf } from './bounds';
+import { type Box, centreOf, radiusOf } from './data/bounds';
 
 const LINES = 14;
 

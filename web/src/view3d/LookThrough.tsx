@@ -2,9 +2,9 @@ import { useThree } from '@react-three/fiber';
 import { useEffect } from 'react';
 import { type PerspectiveCamera, Vector3 } from 'three';
 import type { SideView } from '../api/client';
-import { sideBox } from './bounds';
+import { sideBox } from './data/bounds';
+import { useTime } from './data/time';
 import type { Stage } from './Stage';
-import { useTime } from './time';
 import { useView } from './viewState';
 
 /** Puts the view behind one of the file's cameras, while it moves too. */

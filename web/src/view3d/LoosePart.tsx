@@ -1,6 +1,6 @@
 import { useEffect, useLayoutEffect, useMemo, useRef } from 'react';
 import { LineBasicMaterial, type LineSegments, type Points, PointsMaterial } from 'three';
-import type { Part } from './meshBlock';
+import type { Part } from './data/meshBlock';
 import type { Stage } from './Stage';
 
 const POINT_PIXELS = 4;

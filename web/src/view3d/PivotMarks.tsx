@@ -2,7 +2,7 @@ import { useFrame } from '@react-three/fiber';
 import { useEffect, useMemo, useRef } from 'react';
 import { BufferAttribute, BufferGeometry, type Group, Matrix4, Quaternion, Vector3 } from 'three';
 import type { NodeView, SideView } from '../api/client';
-import { type BoxPoint, pivotOf, toPivot } from './pivots';
+import { type BoxPoint, pivotOf, toPivot } from './data/pivots';
 import type { Stage } from './Stage';
 import type { Vec3 } from './viewState';
 

@@ -12,9 +12,9 @@ import {
   Vector3,
 } from 'three';
 import type { SideView } from '../api/client';
-import { sideBox } from './bounds';
+import { sideBox } from './data/bounds';
+import { useTime } from './data/time';
 import type { Stage } from './Stage';
-import { useTime } from './time';
 import { useView } from './viewState';
 
 /** What all lights together throw on the middle of the scene; files differ by factors of thousands. */

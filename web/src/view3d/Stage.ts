@@ -8,8 +8,8 @@ import {
   Skeleton,
 } from 'three';
 import type { SideView } from '../api/client';
-import { MovedPoints } from './MovedPoints';
-import { frameAt, type Motion, matrixAt } from './motionBlock';
+import { MovedPoints } from './data/MovedPoints';
+import { frameAt, type Motion, matrixAt } from './data/motionBlock';
 import type { PoseChoice } from './viewState';
 
 /** What shows a part, or some of it. */

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { CanvasTexture, SRGBColorSpace, Vector2 } from 'three';
 import { metres, niceStep } from '../shared/format';
-import { type Box, radiusOf } from './bounds';
+import { type Box, radiusOf } from './data/bounds';
 
 const ADULT_METRES = 1.75;
 const LABEL_HEIGHT = 0.024;

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { BufferAttribute, BufferGeometry } from 'three';
 import { getBytes, type SideView } from '../api/client';
-import { type Part, readNumbers } from './meshBlock';
+import { type Part, readNumbers } from './data/meshBlock';
 
 const AT_ONCE = 40;
 

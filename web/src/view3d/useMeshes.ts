@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from 'react';
 import { getBytes, type SideView } from '../api/client';
-import { type Box, union } from './bounds';
-import { type Part, readBlocks, readFaceSets, readPieces } from './meshBlock';
+import { type Box, union } from './data/bounds';
+import { type Part, readBlocks, readFaceSets, readPieces } from './data/meshBlock';
 
 /** What is fetched for meshes beside their geometry, for shadings that need it. */
 export type Extra = 'none' | 'pieces' | 'facesets';

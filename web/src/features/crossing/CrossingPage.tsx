@@ -4,7 +4,7 @@ import { Navigate, useNavigate, useParams, useSearchParams } from 'react-router-
 import { queries } from '../../api/queries';
 import { Button } from '../../shared/Button';
 import { TopLine } from '../../shared/TopLine';
-import { useTime } from '../../view3d/time';
+import { useTime } from '../../view3d/data/time';
 import { useView } from '../../view3d/viewState';
 import { CrossingName } from './CrossingName';
 import { CargoPanel } from './cargo/CargoPanel';

@@ -9,7 +9,7 @@ import {
   sideBox,
   transformPoint,
   union,
-} from '../../view3d/bounds';
+} from '../../view3d/data/bounds';
 import { meshBox } from '../../view3d/useMeshes';
 import { type Side, useView, type Vec3 } from '../../view3d/viewState';
 

@@ -1,11 +1,11 @@
 import { useCallback, useMemo } from 'react';
 import { getJson, type PickedElement, type SideView, type Step } from '../../api/client';
 import { complain } from '../../shared/Notices';
-import { sideBox } from '../../view3d/bounds';
 import type { Aim, Hit, OnPick } from '../../view3d/CameraRig';
+import { sideBox } from '../../view3d/data/bounds';
+import type { Part } from '../../view3d/data/meshBlock';
+import { type BoxPoint, boxPoints, gridCrossing } from '../../view3d/data/pivots';
 import { squareOf } from '../../view3d/GroundGrid';
-import type { Part } from '../../view3d/meshBlock';
-import { type BoxPoint, boxPoints, gridCrossing } from '../../view3d/pivots';
 import { useView } from '../../view3d/viewState';
 import { newStepId, useHandling } from './useHandling';
 

@@ -1,7 +1,7 @@
 import type { SideView } from '../../../api/client';
 import { Button } from '../../../shared/Button';
 import { count } from '../../../shared/format';
-import { useTime } from '../../../view3d/time';
+import { useTime } from '../../../view3d/data/time';
 
 /** The clips with their figures; a click opens one on the timeline. */
 export function ClipList({ clips }: { clips: SideView['clips'] }) {

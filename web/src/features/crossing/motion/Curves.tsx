@@ -4,7 +4,7 @@ import { ButtonGroup } from 'react-bootstrap';
 import type { SideView } from '../../../api/client';
 import { queries } from '../../../api/queries';
 import { Button } from '../../../shared/Button';
-import { useTime } from '../../../view3d/time';
+import { useTime } from '../../../view3d/data/time';
 import { useView } from '../../../view3d/viewState';
 import { type CurveLine, GROUPS, pathOf, spanOf, valueAt } from './curveLines';
 

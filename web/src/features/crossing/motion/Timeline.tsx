@@ -3,7 +3,7 @@ import { Form } from 'react-bootstrap';
 import type { SideView } from '../../../api/client';
 import { Button } from '../../../shared/Button';
 import { useKeys } from '../../../shared/useKeys';
-import { frameOf, SPEEDS, useTime } from '../../../view3d/time';
+import { frameOf, SPEEDS, useTime } from '../../../view3d/data/time';
 import { useView } from '../../../view3d/viewState';
 import { Curves } from './Curves';
 import './motion.css';

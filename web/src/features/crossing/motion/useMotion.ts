@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { getBytes } from '../../../api/client';
 import { complain } from '../../../shared/Notices';
-import { addFrames, type Motion } from '../../../view3d/motionBlock';
+import { addFrames, type Motion } from '../../../view3d/data/motionBlock';
 import type { Side } from '../../../view3d/viewState';
 
 /** Fetches the frames of a clip for one side, block by block; what is there can be played. */

@@ -36,12 +36,12 @@ public record Landed(
     double skinMove) {
 
   /** What becomes of a capability in this landing. */
-  Fate fate(Capability capability) {
+  public Fate fate(Capability capability) {
     return holding.fate(capability);
   }
 
   /** Whether the writer said something. */
-  boolean said(String code) {
+  public boolean said(String code) {
     return findings.stream().anyMatch(f -> f.code().equals(code));
   }
 

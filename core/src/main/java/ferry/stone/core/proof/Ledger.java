@@ -6,34 +6,34 @@ import java.util.ArrayList;
 import java.util.List;
 
 /** Rows under the current heading; not for several threads. */
-final class Ledger {
+public final class Ledger {
   private final List<LedgerRow> rows = new ArrayList<>();
   private String group = "";
   private Capability about;
   private Measure measure;
 
   /** What the next row tells of, should it not be kept. */
-  Ledger about(Capability capability) {
+  public Ledger about(Capability capability) {
     about = capability;
     return this;
   }
 
   /** The numbers of the next row. */
-  Ledger measure(Measure numbers) {
+  public Ledger measure(Measure numbers) {
     measure = numbers;
     return this;
   }
 
   /** How far apart the sides of the next row are, in metres. */
-  Ledger off(double metres) {
+  public Ledger off(double metres) {
     return measure(Measure.off("m", metres));
   }
 
-  void group(String name) {
+  public void group(String name) {
     group = name;
   }
 
-  void add(
+  public void add(
       String fact,
       int nodeId,
       String near,
@@ -51,7 +51,7 @@ final class Ledger {
   }
 
   /** A count that is either the same or not. */
-  void count(String fact, int nodeId, long near, long far, long landed, String noteIfLess) {
+  public void count(String fact, int nodeId, long near, long far, long landed, String noteIfLess) {
     Verdict verdict = far == landed ? Verdict.KEPT : landed < far ? Verdict.LOST : Verdict.CHANGED;
     measure(Measure.count(near, far, landed));
     add(
@@ -65,7 +65,7 @@ final class Ledger {
         verdict == Verdict.KEPT ? "" : noteIfLess);
   }
 
-  List<LedgerRow> rows() {
+  public List<LedgerRow> rows() {
     return List.copyOf(rows);
   }
 }

@@ -15,14 +15,14 @@ import org.joml.Vector3d;
  * Which landed part is which part of the far side: by name; by the name of a child that was made
  * for what the part shows; else, for copies that lost their names, by mesh and place.
  */
-final class PartMatch {
+public final class PartMatch {
   /** Parts stand at the same place when they are nearer than this part of the asset's diagonal. */
   private static final double NEAR = 1e-4;
 
   private final ShownMesh[] landed;
 
   /** Pairs the parts of two scenes in the same frame. */
-  PartMatch(Scene far, Scene read) {
+  public PartMatch(Scene far, Scene read) {
     List<ShownMesh> wanted = far.shownMeshes();
     landed = new ShownMesh[wanted.size()];
     Map<String, Deque<ShownMesh>> byName = new HashMap<>();
@@ -79,7 +79,7 @@ final class PartMatch {
   }
 
   /** The landed part for a part of the far side by its place among those shown, or {@code null}. */
-  ShownMesh landed(int shown) {
+  public ShownMesh landed(int shown) {
     return landed[shown];
   }
 }

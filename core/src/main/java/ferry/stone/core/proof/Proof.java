@@ -15,6 +15,7 @@ import ferry.stone.core.math.Bounds;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.proof.LedgerRow.Verdict;
+import ferry.stone.core.proof.look.MaterialProof;
 import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.PolygonMesh;

@@ -1,6 +1,6 @@
 package ferry.stone.core.view;
 
-import ferry.stone.core.geometry.mesh.CurvePoints;
+import ferry.stone.core.geometry.curve.CurvePoints;
 import ferry.stone.core.math.IntList;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.Attribute;

@@ -3,7 +3,7 @@ package ferry.stone.core.format.losses;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.files.FileTree;
 import ferry.stone.core.format.files.Resources;
-import ferry.stone.core.geometry.mesh.StraightCurves;
+import ferry.stone.core.geometry.curve.StraightCurves;
 import ferry.stone.core.geometry.triangle.RenderPrimitive;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.look.Channel;

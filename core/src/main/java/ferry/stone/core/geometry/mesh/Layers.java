@@ -73,7 +73,7 @@ public final class Layers {
    * @param sourceVertex vertex before for each vertex
    * @param newNumber number after for each vertex that stays
    */
-  static PolygonMesh renumbered(PolygonMesh mesh, int[] sourceVertex, int[] newNumber) {
+  public static PolygonMesh renumbered(PolygonMesh mesh, int[] sourceVertex, int[] newNumber) {
     Polygons faces = mesh.faces();
     int[] corners = new int[faces.cornerCount()];
     int[] offsets = new int[faces.faceCount() + 1];

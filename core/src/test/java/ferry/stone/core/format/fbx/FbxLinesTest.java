@@ -12,7 +12,7 @@ import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.fbx.read.FbxReader;
 import ferry.stone.core.format.fbx.write.FbxOptions;
 import ferry.stone.core.format.fbx.write.FbxWriter;
-import ferry.stone.core.geometry.mesh.CurvePoints;
+import ferry.stone.core.geometry.curve.CurvePoints;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
 import ferry.stone.core.scene.mesh.Coordinates;

@@ -6,6 +6,8 @@ import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.files.CargoPath;
 import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.files.TextureBytes;
+import ferry.stone.core.format.gltf.plan.ImagePlan;
+import ferry.stone.core.format.gltf.plan.SourceImages;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.scene.look.TextureUse;

@@ -6,6 +6,8 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Severity;
+import ferry.stone.core.format.gltf.plan.ImagePlan;
+import ferry.stone.core.format.gltf.plan.MaterialPlan;
 import ferry.stone.core.format.gltf.raw.GltfExtensions;
 import ferry.stone.core.format.gltf.raw.GltfExtras;
 import ferry.stone.core.format.gltf.raw.GltfMaterialExtensions;

@@ -1,11 +1,14 @@
-package ferry.stone.core.proof;
+package ferry.stone.core.proof.look;
 
 import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.flat.Contents;
 import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.format.losses.Capability.Fate;
 import ferry.stone.core.math.Figures;
+import ferry.stone.core.proof.Landed;
+import ferry.stone.core.proof.Ledger;
 import ferry.stone.core.proof.LedgerRow.Verdict;
+import ferry.stone.core.proof.PartMatch;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.look.Channel;
 import ferry.stone.core.scene.look.Material;
@@ -23,7 +26,7 @@ import java.util.Locale;
 import java.util.Map;
 
 /** Compares materials and their textures, value by value and pixel by pixel. */
-final class MaterialProof {
+public final class MaterialProof {
   private static final double FACTOR_TOLERANCE = 0.002;
 
   private final Ledger ledger;
@@ -37,7 +40,7 @@ final class MaterialProof {
   private final PlacementProof placements;
   private final SurfaceProof surfaces;
 
-  MaterialProof(
+  public MaterialProof(
       Ledger ledger,
       Scene near,
       Scene far,
@@ -56,7 +59,7 @@ final class MaterialProof {
     surfaces = new SurfaceProof(ledger, read, images, placements);
   }
 
-  void run(Progress work) {
+  public void run(Progress work) {
     progress = work;
     ledger.group("Materials");
     ledger

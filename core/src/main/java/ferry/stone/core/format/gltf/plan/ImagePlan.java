@@ -1,4 +1,4 @@
-package ferry.stone.core.format.gltf.write;
+package ferry.stone.core.format.gltf.plan;
 
 import ferry.stone.core.scene.look.TextureUse;
 import ferry.stone.core.texture.BumpMap;
@@ -10,7 +10,7 @@ import java.util.Optional;
  * How one image of a landing comes to be. The forecast tells it, the writer makes it: what glTF
  * keeps in one image (section 3.9.2) is packed, all else goes as it is where the standard takes it.
  */
-sealed interface ImagePlan {
+public sealed interface ImagePlan {
   /** The same key, the same image. */
   String key();
 

@@ -1,5 +1,5 @@
-import type { SideView } from '../api/client';
-import type { Vec3 } from './viewState';
+import type { SideView } from '../../api/client';
+import type { Vec3 } from '../viewState';
 
 export interface Box {
   min: Vec3;

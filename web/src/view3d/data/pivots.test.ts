@@ -1,6 +1,6 @@
 import { BufferAttribute, BufferGeometry } from 'three';
 import { expect, test } from 'vitest';
-import type { NodeView, SideView } from '../api/client';
+import type { NodeView, SideView } from '../../api/client';
 import type { Part } from './meshBlock';
 import { boxPoints, gridCrossing, pivotOf, toPivot } from './pivots';
 

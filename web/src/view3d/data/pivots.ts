@@ -1,7 +1,7 @@
 import { Matrix4, Vector3 } from 'three';
-import type { NodeView, SideView } from '../api/client';
+import type { NodeView, SideView } from '../../api/client';
+import type { Vec3 } from '../viewState';
 import type { Part } from './meshBlock';
-import type { Vec3 } from './viewState';
 
 /** A point of a part's box, and what the step that sets pivots calls it. */
 export interface BoxPoint {

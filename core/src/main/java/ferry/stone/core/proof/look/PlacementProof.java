@@ -1,7 +1,8 @@
-package ferry.stone.core.proof;
+package ferry.stone.core.proof.look;
 
 import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.math.Figures;
+import ferry.stone.core.proof.Ledger;
 import ferry.stone.core.proof.LedgerRow.Verdict;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.UvOrigin;
@@ -9,7 +10,7 @@ import ferry.stone.core.scene.look.TextureUse;
 import ferry.stone.core.scene.look.Wrap;
 
 /** Compares where images lie on the surface: offset, scale, turn, set of UVs, border. */
-final class PlacementProof {
+public final class PlacementProof {
   private static final double SAME = 1e-4;
 
   private final Ledger ledger;

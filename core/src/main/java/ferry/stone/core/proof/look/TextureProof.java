@@ -1,9 +1,11 @@
-package ferry.stone.core.proof;
+package ferry.stone.core.proof.look;
 
 import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.files.TextureBytes;
 import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.math.Figures;
+import ferry.stone.core.proof.Landed;
+import ferry.stone.core.proof.Ledger;
 import ferry.stone.core.proof.LedgerRow.Verdict;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.look.Channel;
@@ -19,7 +21,7 @@ import java.util.HashMap;
 import java.util.Map;
 
 /** Compares images pixel by pixel; those that cannot be decoded byte by byte. */
-final class TextureProof {
+public final class TextureProof {
   private final Ledger ledger;
   private final Scene far;
   private final Scene read;

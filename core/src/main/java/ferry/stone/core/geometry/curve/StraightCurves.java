@@ -1,5 +1,6 @@
-package ferry.stone.core.geometry.mesh;
+package ferry.stone.core.geometry.curve;
 
+import ferry.stone.core.geometry.mesh.Layers;
 import ferry.stone.core.math.IntList;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.Coordinates;

@@ -1,6 +1,6 @@
 import type { BufferAttribute, BufferGeometry } from 'three';
+import type { Shown } from '../Stage';
 import { type Motion, pointsAt } from './motionBlock';
-import type { Shown } from './Stage';
 
 interface Rest {
   position: Float32Array;

@@ -1,4 +1,4 @@
-package ferry.stone.core.format.gltf.write;
+package ferry.stone.core.format.gltf.plan;
 
 import ferry.stone.core.format.SceneWriter;
 import ferry.stone.core.format.files.Resources;

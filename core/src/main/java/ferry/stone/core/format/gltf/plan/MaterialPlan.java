@@ -1,4 +1,4 @@
-package ferry.stone.core.format.gltf.write;
+package ferry.stone.core.format.gltf.plan;
 
 import ferry.stone.core.format.gltf.raw.GltfMaterialExtensions;
 import ferry.stone.core.scene.Scene;
@@ -22,7 +22,7 @@ import java.util.stream.Stream;
  * @param opacityLeftOut whether the opacity map cannot share the base colour's image because it
  *     lies otherwise on the surface
  */
-record MaterialPlan(
+public record MaterialPlan(
     PbrMaterial pbr,
     Optional<ImagePlan> base,
     Optional<ImagePlan> metallicRoughness,
@@ -32,7 +32,7 @@ record MaterialPlan(
     Map<Channel, ImagePlan> layers,
     boolean opacityLeftOut) {
 
-  static MaterialPlan of(Material material, Scene scene, SourceImages source) {
+  public static MaterialPlan of(Material material, Scene scene, SourceImages source) {
     PbrMaterial pbr = PbrTranslation.translate(material, scene.linearColours());
     boolean apart =
         pbr.base() != null && pbr.opacity() != null && !samePlace(pbr.base(), pbr.opacity());
@@ -82,7 +82,7 @@ record MaterialPlan(
   }
 
   /** Every image that lands, once for each slot. */
-  List<ImagePlan> images() {
+  public List<ImagePlan> images() {
     return Stream.concat(
             Stream.of(base, metallicRoughness, normal, pbr.packed() != null ? none() : occlusion)
                 .flatMap(Optional::stream),
@@ -91,7 +91,7 @@ record MaterialPlan(
   }
 
   /** Every texture the material asks for, whether its file is there or not. */
-  List<TextureUse> asked() {
+  public List<TextureUse> asked() {
     return Stream.concat(
             Stream.of(
                     pbr.base(),

@@ -1,4 +1,4 @@
-package ferry.stone.core.format.gltf.write;
+package ferry.stone.core.format.gltf.plan;
 
 import ferry.stone.core.format.files.CargoPath;
 import ferry.stone.core.format.files.Resources;
@@ -18,7 +18,7 @@ import java.util.Set;
 import java.util.function.Consumer;
 
 /** The images a scene's materials use: what each is, and its bytes and pixels when asked for. */
-final class SourceImages {
+public final class SourceImages {
   private final Scene scene;
   private final Resources cargo;
   private final Consumer<String> unreadable;
@@ -28,24 +28,24 @@ final class SourceImages {
   /**
    * @param unreadable told once of each file that is there and cannot be read as an image
    */
-  SourceImages(Scene scene, Resources cargo, Consumer<String> unreadable) {
+  public SourceImages(Scene scene, Resources cargo, Consumer<String> unreadable) {
     this.scene = scene;
     this.cargo = cargo;
     this.unreadable = unreadable;
   }
 
   /** Whether its file is there and begins as an image does. */
-  boolean has(TextureUse use) {
+  public boolean has(TextureUse use) {
     return use != null && info(use.textureId()).isPresent();
   }
 
   /** Whether its pixels were asked for and cannot be read. */
-  boolean isUndecodable(TextureUse use) {
+  public boolean isUndecodable(TextureUse use) {
     return undecodable.contains(use.textureId());
   }
 
   /** What an image says about itself; empty when its file is missing or unreadable. */
-  Optional<ImageInfo> info(int textureId) {
+  public Optional<ImageInfo> info(int textureId) {
     return infos.computeIfAbsent(
         textureId,
         id -> {
@@ -62,16 +62,16 @@ final class SourceImages {
         });
   }
 
-  byte[] bytes(int textureId) throws IOException {
+  public byte[] bytes(int textureId) throws IOException {
     return TextureBytes.read(texture(textureId), cargo);
   }
 
-  Pixels pixels(TextureUse use) throws IOException {
+  public Pixels pixels(TextureUse use) throws IOException {
     return ImageCodec.decode(bytes(use.textureId()), name(use));
   }
 
   /** The same for a question that is asked before anything is made: told when it fails. */
-  Optional<Pixels> ask(TextureUse use) {
+  public Optional<Pixels> ask(TextureUse use) {
     try {
       return Optional.of(pixels(use));
     } catch (IOException e) {
@@ -82,15 +82,15 @@ final class SourceImages {
     }
   }
 
-  Texture texture(int id) {
+  public Texture texture(int id) {
     return scene.texture(id).orElseThrow();
   }
 
-  String name(TextureUse use) {
+  public String name(TextureUse use) {
     return scene.texture(use.textureId()).map(Texture::name).orElse("");
   }
 
-  String stem(TextureUse use) {
+  public String stem(TextureUse use) {
     return CargoPath.stem(name(use));
   }
 }

@@ -1,7 +1,8 @@
-package ferry.stone.core.proof;
+package ferry.stone.core.proof.look;
 
 import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.math.Figures;
+import ferry.stone.core.proof.Ledger;
 import ferry.stone.core.proof.LedgerRow.Verdict;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.look.Channel;
@@ -16,7 +17,7 @@ import java.util.Map;
  * Compares what a metallic-roughness material has beside its body: its own light, how it lets
  * through what is behind, the strengths of its images, and the layers above (clearcoat, sheen …).
  */
-final class SurfaceProof {
+public final class SurfaceProof {
   private static final double FACTOR_TOLERANCE = 0.002;
 
   private final Ledger ledger;

@@ -1,4 +1,4 @@
-package ferry.stone.core.geometry.mesh;
+package ferry.stone.core.geometry.curve;
 
 import static org.junit.jupiter.api.Assertions.assertArrayEquals;
 import static org.junit.jupiter.api.Assertions.assertEquals;

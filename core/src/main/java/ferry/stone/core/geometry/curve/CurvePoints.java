@@ -1,4 +1,4 @@
-package ferry.stone.core.geometry.mesh;
+package ferry.stone.core.geometry.curve;
 
 import ferry.stone.core.math.FloatList;
 import ferry.stone.core.math.IntList;

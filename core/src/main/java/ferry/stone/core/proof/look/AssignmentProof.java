@@ -1,6 +1,8 @@
-package ferry.stone.core.proof;
+package ferry.stone.core.proof.look;
 
 import ferry.stone.core.geometry.triangle.RenderPrimitive;
+import ferry.stone.core.proof.Landed;
+import ferry.stone.core.proof.PartMatch;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.Node;
@@ -12,7 +14,7 @@ import java.util.Map;
 import java.util.Objects;
 
 /** Compares which material each face of each part shows, face by face. */
-final class AssignmentProof {
+public final class AssignmentProof {
   private final Scene far;
   private final Scene read;
   private final PartMatch parts;

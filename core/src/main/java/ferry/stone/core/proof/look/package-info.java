@@ -1,0 +1,2 @@
+/** Compares materials, their images and the faces they are on. */
+package ferry.stone.core.proof.look;
