@@ -25,7 +25,15 @@ public sealed interface Table {
   Table joined(List<Table> tables);
 
   /** Whether two rows hold the same; of one type. */
-  boolean same(int row, Table other, int otherRow);
+  default boolean same(int row, Table other, int otherRow) {
+    for (int k = 0; k < components(); k++) {
+      // Every type of number is a double without loss.
+      if (number(row, k) != other.number(otherRow, k)) {
+        return false;
+      }
+    }
+    return true;
+  }
 
   /** Whether tables can stand in one: of one type. */
   default boolean fits(Table other) {
@@ -40,7 +48,18 @@ public sealed interface Table {
   double number(int row, int component);
 
   /** The first row that holds the same as each row. Time O(n). */
-  int[] firstOfEach();
+  default int[] firstOfEach() {
+    return Rows.firstOfEach(
+        this,
+        row -> {
+          int hash = 1;
+          for (int k = 0; k < components(); k++) {
+            // The two zeros are one number.
+            hash = 31 * hash + Double.hashCode(number(row, k) + 0.0);
+          }
+          return hash;
+        });
+  }
 
   /** Bytes that the values take. */
   long bytes();
@@ -81,33 +100,8 @@ public sealed interface Table {
     }
 
     @Override
-    public boolean same(int row, Table other, int otherRow) {
-      float[] there = ((Floats) other).numbers;
-      for (int k = 0; k < components; k++) {
-        if (numbers[components * row + k] != there[components * otherRow + k]) {
-          return false;
-        }
-      }
-      return true;
-    }
-
-    @Override
     public double number(int row, int component) {
       return numbers[components * row + component];
-    }
-
-    @Override
-    public int[] firstOfEach() {
-      return Rows.firstOfEach(
-          this,
-          row -> {
-            int hash = 1;
-            for (int k = 0; k < components; k++) {
-              // The two zeros are one number.
-              hash = 31 * hash + Float.hashCode(numbers[components * row + k] + 0f);
-            }
-            return hash;
-          });
     }
 
     @Override
@@ -153,32 +147,8 @@ public sealed interface Table {
     }
 
     @Override
-    public boolean same(int row, Table other, int otherRow) {
-      double[] there = ((Doubles) other).numbers;
-      for (int k = 0; k < components; k++) {
-        if (numbers[components * row + k] != there[components * otherRow + k]) {
-          return false;
-        }
-      }
-      return true;
-    }
-
-    @Override
     public double number(int row, int component) {
       return numbers[components * row + component];
-    }
-
-    @Override
-    public int[] firstOfEach() {
-      return Rows.firstOfEach(
-          this,
-          row -> {
-            int hash = 1;
-            for (int k = 0; k < components; k++) {
-              hash = 31 * hash + Double.hashCode(numbers[components * row + k] + 0.0);
-            }
-            return hash;
-          });
     }
 
     @Override
@@ -223,32 +193,8 @@ public sealed interface Table {
     }
 
     @Override
-    public boolean same(int row, Table other, int otherRow) {
-      int[] there = ((Wholes) other).numbers;
-      for (int k = 0; k < components; k++) {
-        if (numbers[components * row + k] != there[components * otherRow + k]) {
-          return false;
-        }
-      }
-      return true;
-    }
-
-    @Override
     public double number(int row, int component) {
       return numbers[components * row + component];
-    }
-
-    @Override
-    public int[] firstOfEach() {
-      return Rows.firstOfEach(
-          this,
-          row -> {
-            int hash = 1;
-            for (int k = 0; k < components; k++) {
-              hash = 31 * hash + numbers[components * row + k];
-            }
-            return hash;
-          });
     }
 
     @Override
