@@ -51,6 +51,11 @@ export function SurveyTable({ id, tabs }: { id: string; tabs: ReactNode }) {
     if (steps.length > 0) {
       handling.accept(steps);
     }
+    for (const o of offers.filter((x) => x.action === 'read')) {
+      sendJson('PUT', `/api/crossings/${id}/reading`, {
+        [o.kind]: (o.params as unknown as { value: unknown }).value,
+      }).catch(complain);
+    }
     for (const o of offers.filter((x) => x.action === 'bind')) {
       sendJson('PUT', `/api/crossings/${id}/bindings`, {
         reference: o.kind,

@@ -76,7 +76,6 @@ final class CargoArguments {
 
   @Mixin private ShoreArgument shore;
 
-  /** The shore that the survey goes by. */
   /** The landing in a format as the shore asks for it; the standard one when none was named. */
   LandingOptions landing(String format) {
     return shore.isChosen()
@@ -84,6 +83,7 @@ final class CargoArguments {
         : LandingOptions.of(format).withSkinMove(shore.shore().budgets().skinMove());
   }
 
+  /** The shore that the survey goes by. */
   Shore shore() {
     return shore.shore();
   }
@@ -113,7 +113,9 @@ final class CargoArguments {
     String name =
         CargoPath.stem(files.get(0).toAbsolutePath().normalize().getFileName().toString());
     Findings findings = new Findings();
-    ReadContext context = new ReadContext(resources, Map.of(), findings, Progress.NONE);
+    ReadContext context =
+        new ReadContext(resources, Map.of(), findings, Progress.NONE)
+            .withOptions(FormatArguments.reading(spec));
     Scene read = readAll(name, scenes, context);
     Survey survey =
         Survey.of(read, findings.list(), shore.shore(), new SurveyMemo(), Progress.NONE);

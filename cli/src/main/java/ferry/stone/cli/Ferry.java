@@ -31,6 +31,13 @@ public final class Ferry {
   static int run(String[] args, PrintWriter out, PrintWriter err) {
     CommandLine command = new CommandLine(new Ferry()).setOut(out).setErr(err);
     command.setCaseInsensitiveEnumValuesAllowed(true);
+    command.getSubcommands().values().stream()
+        .map(CommandLine::getCommandSpec)
+        .filter(
+            spec ->
+                spec.mixins().values().stream()
+                    .anyMatch(m -> m.userObject() instanceof CargoArguments))
+        .forEach(FormatArguments::addReading);
     FormatArguments.addTo(command.getSubcommands().get("convert").getCommandSpec());
     command.setParameterExceptionHandler(
         (e, a) -> {

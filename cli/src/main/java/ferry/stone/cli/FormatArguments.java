@@ -1,5 +1,6 @@
 package ferry.stone.cli;
 
+import ferry.stone.core.cargo.ReadFields;
 import ferry.stone.core.field.Field;
 import ferry.stone.core.format.Format;
 import ferry.stone.core.format.Formats;
@@ -31,6 +32,32 @@ final class FormatArguments {
       }
     }
     fields.forEach((name, field) -> command.addOption(option(field, formats.get(name))));
+  }
+
+  /** Adds an option for each choice about the reading. */
+  static void addReading(CommandSpec command) {
+    for (Field field : ReadFields.all()) {
+      command.addOption(option(field, "Reading " + ReadFields.formats(field)));
+    }
+  }
+
+  /** What was given of the choices about the reading. */
+  static Map<String, Object> reading(CommandSpec command) {
+    Map<String, Object> given = new HashMap<>();
+    var parsed = command.commandLine().getParseResult();
+    for (Field field : ReadFields.all()) {
+      String option = "--" + kebab(field.name());
+      if (parsed.hasMatchedOption(option)) {
+        given.put(
+            field.name(), value(command, field, option, parsed.matchedOptionValue(option, null)));
+      }
+    }
+    try {
+      ReadFields.check(given);
+    } catch (IllegalArgumentException e) {
+      throw new ParameterException(command.commandLine(), e.getMessage() + ".");
+    }
+    return given;
   }
 
   private static OptionSpec option(Field field, String formats) {

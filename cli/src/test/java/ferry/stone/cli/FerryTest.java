@@ -11,6 +11,7 @@ import ferry.stone.core.shore.Shores;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.io.StringWriter;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
@@ -335,5 +336,36 @@ class FerryTest {
 
   private static long vertices(Path obj) throws IOException {
     return Files.readAllLines(obj).stream().filter(line -> line.startsWith("v ")).count();
+  }
+
+  @Test
+  void aChoiceAboutTheReadingIsTakenAndRefusedInASentence() throws Exception {
+    Path obj =
+        Files.writeString(
+            folder.resolve("crate.obj"),
+            "o crate\nv 0 0 0\nv 1 0 0\nv 0 1 0\ng planks\nf 1 2 3\ng bands\nf 3 2 1\n");
+    assertEquals(0, run("inspect", obj.toString(), "--json", "--parts-from", "groups"));
+    JsonNode json = new ObjectMapper().readTree(out.toString());
+    assertEquals("planks", json.at("/nodes/0/path").asText());
+    assertEquals("bands", json.at("/nodes/1/path").asText());
+    assertEquals(2, run("inspect", obj.toString(), "--parts-from", "doors"));
+    assertTrue(err.toString().contains("objects, groups, materials, whole"), err.toString());
+    out.getBuffer().setLength(0);
+    Path target = folder.resolve("parted");
+    run(
+        "convert",
+        obj.toString(),
+        "--to",
+        "glb",
+        "--out",
+        target.toString(),
+        "--parts-from",
+        "groups");
+    String landed = Files.readString(target.resolve("crate.glb"), StandardCharsets.ISO_8859_1);
+    assertTrue(landed.contains("\"planks\"") && landed.contains("\"bands\""), out.toString());
+    out.getBuffer().setLength(0);
+    run("inspect", "--help");
+    assertTrue(out.toString().contains("--parts-from"), out.toString());
+    assertTrue(out.toString().contains("Reading OBJ"), out.toString());
   }
 }

@@ -81,6 +81,7 @@ public final class CargoReader {
     return new ReadContext(
         context.resources(),
         context.bindings(),
+        context.options(),
         context.findings(),
         context.progress().part((double) file / files, (file + 1.0) / files),
         rate);
@@ -92,13 +93,7 @@ public final class CargoReader {
   private static Scene readOne(String path, ReadContext context)
       throws IOException, FormatException {
     Findings own = new Findings();
-    ReadContext inside =
-        new ReadContext(
-            context.resources(),
-            context.bindings(),
-            own,
-            context.progress(),
-            context.framesPerSecond());
+    ReadContext inside = context.of(context.resources(), own);
     Scene scene = withoutBrokenLayers(readFile(path, inside), own);
     context.findings().addAll(own.list());
     SceneBuilder told = scene.toBuilder();

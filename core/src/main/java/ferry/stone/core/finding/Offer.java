@@ -8,9 +8,9 @@ import java.util.Map;
  *
  * @param label what the button says
  * @param action {@code step}: add or set a handling step; {@code bind}: use a file for a reference;
- *     {@code option}: choose otherwise at the landing
- * @param kind the step's kind, the written reference, or the option's name
- * @param params the step's parameters, {@code file}, or the option's {@code value}
+ *     {@code read}: read the cargo otherwise; {@code option}: choose otherwise at the landing
+ * @param kind the step's kind, the written reference, or the name of the choice
+ * @param params the step's parameters, {@code file}, or the choice's {@code value}
  * @param nodeIds parts that the step works on; empty for all
  * @param asks whether it takes something away or guesses what is meant, so that it must be accepted
  *     by itself and not with others
@@ -58,6 +58,11 @@ public record Offer(
 
   public static Offer bind(String label, String reference, String file) {
     return new Offer(label, "bind", reference, Map.of("file", file), List.of(), false, List.of());
+  }
+
+  /** Reads the cargo anew with another choice. */
+  public static Offer read(String label, String option, Object value) {
+    return new Offer(label, "read", option, Map.of("value", value), List.of(), false, List.of());
   }
 
   /** Another choice at the landing. */

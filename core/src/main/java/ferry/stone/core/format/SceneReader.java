@@ -1,11 +1,34 @@
 package ferry.stone.core.format;
 
+import ferry.stone.core.field.Field;
 import ferry.stone.core.scene.Scene;
 import java.io.IOException;
+import java.util.List;
 
 /** Reads one file of a format. */
 @FunctionalInterface
 public interface SceneReader {
+
+  /** What can be chosen about the reading; see {@link ReadContext#values}. */
+  default List<Field> fields() {
+    return List.of();
+  }
+
+  /** The same reader with things to choose. */
+  default SceneReader choosing(List<Field> fields) {
+    SceneReader reader = this;
+    return new SceneReader() {
+      @Override
+      public List<Field> fields() {
+        return fields;
+      }
+
+      @Override
+      public Scene read(String resource, ReadContext context) throws IOException, FormatException {
+        return reader.read(resource, context);
+      }
+    };
+  }
 
   /**
    * @param resource path of the file in its cargo

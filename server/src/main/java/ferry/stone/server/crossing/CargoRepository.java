@@ -1,5 +1,6 @@
 package ferry.stone.server.crossing;
 
+import ferry.stone.server.store.Json;
 import ferry.stone.server.store.Rows;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.sql.ResultSet;
@@ -9,13 +10,15 @@ import java.util.List;
 import java.util.Map;
 import org.springframework.stereotype.Repository;
 
-/** Cargo files and the user's choices of files for references. */
+/** Cargo files, the user's choices of files for references, and how the cargo is read. */
 @Repository
 public class CargoRepository {
   private final Rows rows;
+  private final Json json;
 
-  public CargoRepository(Rows rows) {
+  public CargoRepository(Rows rows, Json json) {
     this.rows = rows;
+    this.json = json;
   }
 
   /** A stored cargo file. */
@@ -80,6 +83,28 @@ public class CargoRepository {
   public void unbind(String crossingId, String reference) {
     rows.change(
         "DELETE FROM binding WHERE crossing_id = ? AND reference = ?", crossingId, reference);
+  }
+
+  /** What was chosen about the reading, by name. */
+  public Map<String, Object> readOptions(String crossingId) {
+    Map<String, Object> options = new LinkedHashMap<>();
+    rows.list(
+            "SELECT name, value FROM read_option WHERE crossing_id = ? ORDER BY name",
+            row -> Map.entry(row.getString("name"), row.getString("value")),
+            crossingId)
+        .forEach(e -> options.put(e.getKey(), json.read(e.getValue(), Object.class)));
+    return options;
+  }
+
+  public void readOption(String crossingId, String name, Object value) {
+    rows.change(
+        """
+        INSERT INTO read_option (crossing_id, name, value) VALUES (?, ?, ?)
+        ON CONFLICT (crossing_id, name) DO UPDATE SET value = excluded.value
+        """,
+        crossingId,
+        name,
+        json.write(value));
   }
 
   private static StoredFile map(ResultSet row) throws SQLException {

@@ -1,6 +1,8 @@
 package ferry.stone.server.crossing;
 
 import ferry.stone.core.cargo.CargoFolder;
+import ferry.stone.core.cargo.ReadFields;
+import ferry.stone.core.field.Field;
 import ferry.stone.core.format.CargoRole;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.view.FindingView;
@@ -66,9 +68,18 @@ public class CrossingController {
   /** A file for a written reference; an empty file takes the choice back. */
   public record BindRequest(String reference, String file) {}
 
-  /** The cargo with the role of every file and what it misses. */
+  /**
+   * The cargo with the role of every file and what it misses.
+   *
+   * @param fields what can be chosen about its reading
+   * @param options what was chosen, by the fields' names
+   */
   public record CargoView(
-      List<FileView> files, List<ReferenceView> references, List<String> proposals) {}
+      List<FileView> files,
+      List<ReferenceView> references,
+      List<String> proposals,
+      List<Field> fields,
+      Map<String, Object> options) {}
 
   /** A file and the part it plays. */
   public record FileView(
@@ -140,6 +151,13 @@ public class CrossingController {
     return readings.bind(id, request.reference(), request.file());
   }
 
+  /** Reads the cargo anew with other choices, by the names of its fields. */
+  @PutMapping("/{id}/reading")
+  @ResponseStatus(HttpStatus.ACCEPTED)
+  public Job choose(@PathVariable String id, @RequestBody Map<String, Object> options) {
+    return readings.choose(id, options);
+  }
+
   @GetMapping("/{id}/cargo")
   public CargoView cargo(@PathVariable String id) throws IOException, FormatException {
     Map<String, String> bindings = cargo.bindings(id);
@@ -187,7 +205,7 @@ public class CrossingController {
               List.copyOf(usedFor.getOrDefault(file.path(), new TreeSet<>())),
               file.unpackedFrom()));
     }
-    return new CargoView(files, references, images);
+    return new CargoView(files, references, images, ReadFields.of(folder), cargo.readOptions(id));
   }
 
   /** The shore that a crossing is sent to. */

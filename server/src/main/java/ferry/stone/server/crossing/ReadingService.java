@@ -1,6 +1,7 @@
 package ferry.stone.server.crossing;
 
 import ferry.stone.core.cargo.CargoFolder;
+import ferry.stone.core.cargo.ReadFields;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.CargoRole;
 import ferry.stone.core.format.FormatException;
@@ -85,15 +86,19 @@ public class ReadingService {
     if (file == null || file.isEmpty()) {
       bindings.unbind(id, reference);
     } else {
-      // Which scene of a file is read is kept like a chosen file: as its number.
-      boolean known =
-          (reference.startsWith("gltf:") && file.matches("\\d{1,6}"))
-              || cargo.files(id).stream().anyMatch(f -> f.path().equals(file));
-      if (!known) {
+      if (cargo.files(id).stream().noneMatch(f -> f.path().equals(file))) {
         throw new IllegalArgumentException("\"" + file + "\" is not in this cargo.");
       }
       bindings.bind(id, reference, file);
     }
+    return read(id);
+  }
+
+  /** Reads the cargo anew with other choices; those that are not named stay. */
+  public Job choose(String id, Map<String, Object> options) {
+    crossings.get(id);
+    ReadFields.check(options);
+    options.forEach((name, value) -> bindings.readOption(id, name, value));
     return read(id);
   }
 

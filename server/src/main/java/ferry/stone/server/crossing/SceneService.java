@@ -93,7 +93,8 @@ public class SceneService {
     CargoFolder folder = cargo.folder(id);
     Findings findings = new Findings();
     ReadContext context =
-        new ReadContext(folder, bindings.bindings(id), findings, progress.part(0, 0.7));
+        new ReadContext(folder, bindings.bindings(id), findings, progress.part(0, 0.7))
+            .withOptions(bindings.readOptions(id));
     Scene near = CargoReader.read(crossings.get(id).name(), context);
     return new LoadedCrossing(
         near, findings.list(), folder, crossings.farShore(id), progress.part(0.7, 1));

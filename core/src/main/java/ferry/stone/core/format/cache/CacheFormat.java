@@ -1,6 +1,8 @@
 package ferry.stone.core.format.cache;
 
+import ferry.stone.core.field.Field;
 import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Offer;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.CargoRole;
 import ferry.stone.core.format.Format;
@@ -25,6 +27,18 @@ import java.util.Set;
 
 /** MDD and PC2. */
 public final class CacheFormat implements Format {
+  private static final List<Field> RATE =
+      List.of(
+          Field.number(
+                  "cacheRate",
+                  "Samples a second of a point cache",
+                  "",
+                  0,
+                  1000,
+                  0,
+                  "For caches that count frames or have no times. 0 for the rate of the scene.")
+              .proposing("0", "As the scene", "24", "24", "25", "25", "30", "30", "60", "60"));
+
   public static final Format MDD = new CacheFormat(CacheKind.MDD);
   public static final Format PC2 = new CacheFormat(CacheKind.PC2);
 
@@ -96,7 +110,7 @@ public final class CacheFormat implements Format {
 
   @Override
   public Optional<SceneReader> reader() {
-    return Optional.of(this::read);
+    return Optional.of(((SceneReader) this::read).choosing(RATE));
   }
 
   /** Its points as a scene of their own: what is put onto a mesh of the cargo, or shown alone. */
@@ -104,7 +118,9 @@ public final class CacheFormat implements Format {
     context.progress().report("reading " + resource, 0);
     context.progress().checkCancelled();
     RandomBytes file = context.resources().random(resource);
-    CacheKind.Head head = kind.head(resource, file, context.framesPerSecond());
+    double chosen = context.values(RATE).number("cacheRate");
+    CacheKind.Head head =
+        kind.head(resource, file, chosen > 0 ? chosen : context.framesPerSecond());
     if (head.rateAssumed()) {
       context
           .findings()
@@ -115,7 +131,11 @@ public final class CacheFormat implements Format {
                       resource,
                       "The cache does not say how fast its samples follow each other, and no other"
                           + " file of the cargo does.")
-                  .measured("taken for " + (int) CacheKind.USUAL_RATE + " a second"));
+                  .measured("taken for " + (int) CacheKind.USUAL_RATE + " a second")
+                  .offer(
+                      Offer.read("Take 25 a second", "cacheRate", 25),
+                      Offer.read("Take 30 a second", "cacheRate", 30),
+                      Offer.read("Take 60 a second", "cacheRate", 60)));
     }
     String name = CargoPath.stem(resource);
     SceneBuilder scene = new SceneBuilder(name);

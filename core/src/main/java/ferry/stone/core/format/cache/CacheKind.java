@@ -60,10 +60,10 @@ enum CacheKind {
     byte[] bytes = new byte[headBytes];
     file.read(0, bytes, 0, headBytes);
     ByteBuffer head = ByteBuffer.wrap(bytes).order(order);
-    return this == MDD ? mdd(resource, file, head) : pc2(resource, file, head, bytes, rate);
+    return this == MDD ? mdd(resource, file, head, rate) : pc2(resource, file, head, bytes, rate);
   }
 
-  private Head mdd(String resource, RandomBytes file, ByteBuffer head)
+  private Head mdd(String resource, RandomBytes file, ByteBuffer head, double rate)
       throws IOException, FormatException {
     int samples = head.getInt();
     int points = head.getInt();
@@ -83,10 +83,10 @@ enum CacheKind {
     }
     if (!rising) {
       for (int s = 0; s < samples; s++) {
-        seconds[s] = s / USUAL_RATE;
+        seconds[s] = s / (rate > 0 ? rate : USUAL_RATE);
       }
     }
-    return new Head(points, seconds, headBytes + 4L * samples, !rising);
+    return new Head(points, seconds, headBytes + 4L * samples, !rising && !(rate > 0));
   }
 
   private Head pc2(String resource, RandomBytes file, ByteBuffer head, byte[] bytes, double rate)

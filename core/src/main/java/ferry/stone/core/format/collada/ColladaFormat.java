@@ -105,7 +105,7 @@ public final class ColladaFormat implements Format {
 
   @Override
   public Optional<SceneReader> reader() {
-    return Optional.of(ColladaReader::read);
+    return Optional.of(((SceneReader) ColladaReader::read).choosing(ColladaReader.FIELDS));
   }
 
   @Override

@@ -1,6 +1,8 @@
 package ferry.stone.core.format.collada;
 
+import ferry.stone.core.field.Field;
 import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Offer;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FormatException.Kind;
@@ -23,6 +25,20 @@ import java.util.Map;
 
 /** Reads a COLLADA file, or the one that a zipped archive names. */
 final class ColladaReader {
+  private static final String SCENE = "scene";
+
+  /** What can be chosen. */
+  static final List<Field> FIELDS =
+      List.of(
+          Field.number(
+              SCENE,
+              "Which scene of the file",
+              "",
+              0,
+              1_000_000,
+              0,
+              "Counted from 1. 0 for the one that the file names."));
+
   private final DaeDocument document;
   private final DaeFrames frames;
   private final SceneBuilder scene;
@@ -97,15 +113,37 @@ final class ColladaReader {
     List<DaeElement> all = document.library("library_visual_scenes", "visual_scene");
     DaeElement instance = document.root.at("scene", "instance_visual_scene");
     DaeElement named = instance == null ? null : document.named(instance, "url", "visual_scene");
+    int chosen = context.values(FIELDS).whole(SCENE);
+    DaeElement read = named != null ? named : all.isEmpty() ? null : all.get(0);
+    read = chosen > 0 && chosen <= all.size() ? all.get(chosen - 1) : read;
     if (all.size() > 1) {
-      document.findings.add(
-          Finding.of(
-              "other-scenes-not-read",
-              Severity.LOOK,
-              document.resource,
-              "The file holds several scenes; the one that it names is read, else the first."));
+      document.findings.add(otherScenes(all, read));
     }
-    return named != null ? named : all.isEmpty() ? null : all.get(0);
+    return read;
+  }
+
+  private Finding otherScenes(List<DaeElement> all, DaeElement read) {
+    List<Offer> offers = new ArrayList<>();
+    for (int s = 0; s < Math.min(8, all.size()); s++) {
+      if (all.get(s) != read) {
+        offers.add(Offer.read("Read " + sceneName(all, s), SCENE, s + 1));
+      }
+    }
+    return Finding.of(
+            "other-scenes-not-read",
+            Severity.LOOK,
+            document.resource,
+            "The file holds "
+                + all.size()
+                + " scenes; "
+                + sceneName(all, all.indexOf(read))
+                + " is read. Choose another to carry that one.")
+        .offer(offers.toArray(new Offer[0]));
+  }
+
+  private static String sceneName(List<DaeElement> all, int scene) {
+    String name = all.get(scene).attribute("name");
+    return name == null || name.isBlank() ? "scene " + (scene + 1) : "\"" + name + "\"";
   }
 
   /** Frames a second in an extra technique: common practice, no source. */

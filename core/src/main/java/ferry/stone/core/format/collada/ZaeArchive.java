@@ -57,12 +57,7 @@ final class ZaeArchive {
           Kind.CORRUPT, resource, "", "the archive is damaged. Pack or copy it again.");
     }
     String main = archive.main();
-    ReadContext inside =
-        new ReadContext(
-            new MemoryFiles(archive.entries),
-            context.bindings(),
-            context.findings(),
-            context.progress());
+    ReadContext inside = context.of(new MemoryFiles(archive.entries), context.findings());
     Scene scene;
     try {
       scene = ColladaReader.read(main, budget, inside);

@@ -87,7 +87,7 @@ public final class GltfFormat implements Format {
 
   @Override
   public Optional<SceneReader> reader() {
-    return Optional.of(GltfReader::read);
+    return Optional.of(((SceneReader) GltfReader::read).choosing(GltfReader.FIELDS));
   }
 
   @Override

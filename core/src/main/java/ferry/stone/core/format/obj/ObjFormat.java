@@ -53,7 +53,7 @@ public final class ObjFormat implements Format {
 
   @Override
   public Optional<SceneReader> reader() {
-    return Optional.of(ObjReader::read);
+    return Optional.of(((SceneReader) ObjReader::read).choosing(ObjReader.FIELDS));
   }
 
   @Override

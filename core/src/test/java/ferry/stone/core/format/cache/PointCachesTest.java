@@ -133,7 +133,8 @@ class PointCachesTest {
     assertEquals(10 / 24.0, alone.caches().get(0).timeSeconds(0), 1e-9);
     assertEquals(12 / 24.0, alone.caches().get(0).timeSeconds(1), 1e-9);
     assertTrue(codes(findings).contains("cache-rate-assumed"));
-    ReadContext fifty = new ReadContext(files, Map.of(), new Findings(), Progress.NONE, 50);
+    ReadContext fifty =
+        new ReadContext(files, Map.of(), Map.of(), new Findings(), Progress.NONE, 50);
     Scene known = CacheFormat.PC2.reader().orElseThrow().read("sail.pc2", fifty);
     assertEquals(0.2, known.caches().get(0).timeSeconds(0), 1e-9);
   }

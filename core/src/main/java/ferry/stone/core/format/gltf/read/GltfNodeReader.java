@@ -26,7 +26,7 @@ import org.joml.Vector3d;
 /** Reads the hierarchy of one scene of the file with all that its nodes show, and the motion. */
 final class GltfNodeReader {
   /** The binding under which the number of the scene to read is kept. */
-  static final String SCENE_BINDING = "gltf:scene";
+  static final String SCENE = "scene";
 
   private static final Set<String> TAKEN = Set.of("MSFT_screencoverage");
 
@@ -164,9 +164,9 @@ final class GltfNodeReader {
       return roots;
     }
     int active = container.integer(container.root(), "scene", 0, "");
-    String chosen = context.bindings().get(SCENE_BINDING);
-    if (chosen != null && chosen.matches("\\d{1,6}") && Integer.parseInt(chosen) < scenes.size()) {
-      active = Integer.parseInt(chosen);
+    int chosen = context.values(GltfReader.FIELDS).whole(SCENE);
+    if (chosen > 0 && chosen <= scenes.size()) {
+      active = chosen - 1;
     }
     JsonNode shown = container.item("scenes", active, "/scene");
     if (scenes.size() > 1) {
@@ -211,7 +211,7 @@ final class GltfNodeReader {
     List<Offer> offers = new ArrayList<>();
     for (int s = 0; s < Math.min(8, scenes.size()); s++) {
       if (s != active) {
-        offers.add(Offer.bind("Read " + sceneName(scenes, s), SCENE_BINDING, String.valueOf(s)));
+        offers.add(Offer.read("Read " + sceneName(scenes, s), SCENE, s + 1));
       }
     }
     context.findings().add(finding.offer(offers.toArray(new Offer[0])));

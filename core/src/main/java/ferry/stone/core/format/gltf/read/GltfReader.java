@@ -1,6 +1,7 @@
 package ferry.stone.core.format.gltf.read;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import ferry.stone.core.field.Field;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.FormatException;
@@ -24,6 +25,18 @@ import java.util.List;
 
 /** Reads a GLB or glTF file; see {@link GltfFormat} for what is read. */
 public final class GltfReader {
+  /** What can be chosen. */
+  public static final List<Field> FIELDS =
+      List.of(
+          Field.number(
+              GltfNodeReader.SCENE,
+              "Which scene of the file",
+              "",
+              0,
+              1_000_000,
+              0,
+              "Counted from 1. 0 for the one that the file names."));
+
   private final GltfContainer container;
   private final ReadContext context;
   private final SceneBuilder scene;

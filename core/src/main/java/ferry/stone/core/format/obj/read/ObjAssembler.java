@@ -17,13 +17,19 @@ import java.util.Map;
 /** Divides the flat arrays of an OBJ into parts and makes a node with a mesh of each. */
 final class ObjAssembler {
   private final ObjData data;
+  private final ObjParts parts;
   private final SceneBuilder scene;
   private final Map<String, Integer> materialIds;
   private final Findings findings;
 
   ObjAssembler(
-      ObjData data, SceneBuilder scene, Map<String, Integer> materialIds, Findings findings) {
+      ObjData data,
+      ObjParts parts,
+      SceneBuilder scene,
+      Map<String, Integer> materialIds,
+      Findings findings) {
     this.data = data;
+    this.parts = parts;
     this.scene = scene;
     this.materialIds = materialIds;
     this.findings = findings;
@@ -31,14 +37,12 @@ final class ObjAssembler {
 
   void assemble(String fileStem) {
     normaliseColours();
-    boolean byObject = !data.objects.isEmpty();
     Map<Integer, IntList> runsOfPart = new LinkedHashMap<>();
     for (int r = 0; r < data.runs.size(); r++) {
       ObjData.Run run = data.runs.get(r);
-      int part = byObject ? run.object() : run.group();
-      runsOfPart.computeIfAbsent(part, k -> new IntList(4)).add(r);
+      runsOfPart.computeIfAbsent(parts.part(run), k -> new IntList(4)).add(r);
     }
-    Map<Integer, IntList> unused = unusedByPart(byObject);
+    Map<Integer, IntList> unused = unusedByPart();
     for (int part : unused.keySet()) {
       runsOfPart.putIfAbsent(part, new IntList(1));
     }
@@ -47,10 +51,14 @@ final class ObjAssembler {
     long points = 0;
     for (Map.Entry<Integer, IntList> entry : runsOfPart.entrySet()) {
       int part = entry.getKey();
-      String name = partName(part, byObject, fileStem);
+      String name = partName(part, fileStem);
       PolygonMesh mesh =
           builder.build(
-              scene.newId(), name, entry.getValue().toArray(), unused.get(part), byObject);
+              scene.newId(),
+              name,
+              entry.getValue().toArray(),
+              unused.get(part),
+              parts.keepsGroups());
       scene.add(mesh);
       scene.add(Node.of(scene.newId(), name, -1, Node.Content.MeshContent.of(mesh.id())));
       if (mesh.loose() != null) {
@@ -73,16 +81,16 @@ final class ObjAssembler {
     }
   }
 
-  private String partName(int part, boolean byObject, String fileStem) {
+  private String partName(int part, String fileStem) {
     if (part < 0) {
       return fileStem;
     }
-    String name = byObject ? data.objects.get(part) : String.join(" ", data.groups.get(part));
+    String name = parts.name(part, data);
     return name.isBlank() ? fileStem : name;
   }
 
   /** Vertices that nothing uses, under the part that was current when they were written. */
-  private Map<Integer, IntList> unusedByPart(boolean byObject) {
+  private Map<Integer, IntList> unusedByPart() {
     BitSet used = new BitSet(data.vertexCount());
     for (int i = 0; i < data.cornerVertex.size(); i++) {
       used.set(data.cornerVertex.get(i));
@@ -99,8 +107,7 @@ final class ObjAssembler {
     int v = used.nextClearBit(0);
     for (; v < data.vertexCount(); v = used.nextClearBit(v + 1)) {
       while (owner < data.owners.size() && data.owners.get(owner).firstVertex() <= v) {
-        ObjData.Owner next = data.owners.get(owner++);
-        part = byObject ? next.object() : next.group();
+        part = parts.part(data.owners.get(owner++));
       }
       unused.computeIfAbsent(part, k -> new IntList(16)).add(v);
     }

@@ -1,5 +1,6 @@
 package ferry.stone.core.format.obj.read;
 
+import ferry.stone.core.field.Field;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Severity;
@@ -29,6 +30,22 @@ public final class ObjReader {
    */
   private static final double FLOAT_REACH = 16;
 
+  /** What can be chosen. */
+  public static final List<Field> FIELDS =
+      List.of(
+          Field.choice(
+              ObjParts.FIELD,
+              "What of an OBJ becomes a part",
+              "Materials and the whole file keep groups as sets of faces.",
+              ObjParts.OBJECTS.value(),
+              "Its objects, its groups where it has none",
+              ObjParts.GROUPS.value(),
+              "Its groups",
+              ObjParts.MATERIALS.value(),
+              "Its materials",
+              ObjParts.WHOLE.value(),
+              "The whole file"));
+
   private ObjReader() {}
 
   /**
@@ -53,7 +70,8 @@ public final class ObjReader {
         new MaterialAssembler(scene, finder, context.findings())
             .assemble(data.materials, definitions, resource);
     context.progress().report("building " + resource, 0.9);
-    new ObjAssembler(data, scene, materialIds, context.findings())
+    ObjParts parts = ObjParts.of(context.values(FIELDS).text(ObjParts.FIELD), data);
+    new ObjAssembler(data, parts, scene, materialIds, context.findings())
         .assemble(CargoPath.stem(resource));
     if (!data.comments.isEmpty()) {
       scene.property("comments", String.join("\n", data.comments));

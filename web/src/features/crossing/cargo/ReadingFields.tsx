@@ -1,0 +1,45 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { Form } from 'react-bootstrap';
+import { type CargoView, sendJson } from '../../../api/client';
+import { complain } from '../../../shared/Notices';
+import { FieldBox } from '../FieldBox';
+
+interface Props {
+  id: string;
+  cargo: CargoView;
+  disabled: boolean;
+}
+
+/** What can be chosen about the reading of this cargo; each choice reads it anew. */
+export function ReadingFields({ id, cargo, disabled }: Props) {
+  const client = useQueryClient();
+  const choose = (name: string, value: unknown) =>
+    sendJson('PUT', `/api/crossings/${id}/reading`, { [name]: value })
+      .catch(complain)
+      .finally(() => client.invalidateQueries({ queryKey: ['crossing', id] }));
+  if (cargo.fields.length === 0) {
+    return null;
+  }
+  return (
+    <Form className="reading-fields" onSubmit={(e) => e.preventDefault()}>
+      <fieldset disabled={disabled}>
+        <legend className="visually-hidden">How it is read</legend>
+        {cargo.fields.map((field) => (
+          <div key={field.name} className="reading-field">
+            {field.options.length > 0 && (
+              <label htmlFor={`reading-${field.name}`} title={field.help}>
+                {field.label}
+              </label>
+            )}
+            <FieldBox
+              id={`reading-${field.name}`}
+              field={field}
+              value={cargo.options[field.name] ?? field.standard}
+              onChange={(value) => choose(field.name, value)}
+            />
+          </div>
+        ))}
+      </fieldset>
+    </Form>
+  );
+}
