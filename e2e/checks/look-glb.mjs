@@ -2,7 +2,7 @@
 // files, one JSON line a file: nodes with their origins, meshes with boxes and triangles by
 // material, materials, clips with boxes at five moments, cameras, lights, errors and warnings.
 import fs from 'node:fs';
-import { AnimationMixer, Box3, DoubleSide, LoopOnce, Vector3 } from 'three';
+import { AnimationMixer, Box3, DoubleSide, LoopOnce, Matrix4, Vector3 } from 'three';
 import { MeshoptDecoder } from 'three/examples/jsm/libs/meshopt_decoder.module.js';
 import { GLTFLoader } from 'three/examples/jsm/loaders/GLTFLoader.js';
 import { faults } from './validation.mjs';
@@ -33,15 +33,33 @@ function nodesOf(gltf) {
   return nodes;
 }
 
-function box(meshes) {
+/** What is drawn, part by part: a node that lists places of its mesh draws one part at each. */
+function parts(nodes) {
+  return nodes
+    .filter((n) => n.meshes.length > 0)
+    .flatMap((n) => {
+      const count = n.meshes[0].isInstancedMesh ? n.meshes[0].count : 0;
+      if (count === 0) return [{ path: n.path, meshes: n.meshes, place: -1 }];
+      const name = n.path.slice(n.path.lastIndexOf('/') + 1);
+      return Array.from({ length: count }, (_, i) => ({
+        path: `${n.path}/${name}_${i + 1}`,
+        meshes: n.meshes,
+        place: i,
+      }));
+    });
+}
+
+function box({ meshes, place }) {
   const all = new Box3();
   const v = new Vector3();
+  const inside = new Matrix4();
   for (const mesh of meshes) {
+    if (place >= 0) mesh.getMatrixAt(place, inside);
     if (mesh.isSkinnedMesh) mesh.skeleton.update();
     const used = mesh.geometry.index;
     const count = used ? used.count : mesh.geometry.getAttribute('position').count;
     for (let i = 0; i < count; i++) {
-      mesh.getVertexPosition(used ? used.getX(i) : i, v).applyMatrix4(mesh.matrixWorld);
+      mesh.getVertexPosition(used ? used.getX(i) : i, v).applyMatrix4(inside).applyMatrix4(mesh.matrixWorld);
       all.expandByPoint(v);
     }
   }
@@ -50,9 +68,7 @@ function box(meshes) {
 
 function boxes(gltf, nodes) {
   gltf.scene.updateMatrixWorld(true);
-  return nodes
-    .filter((n) => n.meshes.length > 0)
-    .map((n) => ({ path: n.path, box: box(n.meshes) }));
+  return parts(nodes).map((n) => ({ path: n.path, box: box(n) }));
 }
 
 function triangles(meshes) {
@@ -129,14 +145,12 @@ async function look(file) {
       path: n.path,
       at: at.setFromMatrixPosition(n.object.matrixWorld).toArray(),
     })),
-    meshes: nodes
-      .filter((n) => n.meshes.length > 0)
-      .map((n) => ({
-        path: n.path,
-        box: box(n.meshes),
-        triangles: triangles(n.meshes),
-        morphs: Object.keys(n.meshes[0].morphTargetDictionary ?? {}),
-      })),
+    meshes: parts(nodes).map((n) => ({
+      path: n.path,
+      box: box(n),
+      triangles: triangles(n.meshes),
+      morphs: Object.keys(n.meshes[0].morphTargetDictionary ?? {}),
+    })),
     materials: [...materials.values()].map(material),
     clips,
     cameras,

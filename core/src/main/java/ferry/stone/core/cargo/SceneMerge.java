@@ -146,6 +146,7 @@ final class SceneMerge {
     moved.skins().forEach(builder::add);
     moved.clips().forEach(builder::add);
     moved.sets().forEach(builder::add);
+    moved.copies().forEach(builder::add);
     builder.addCaches(moved.caches());
     moved.properties().forEach(builder::propertyIfAbsent);
   }

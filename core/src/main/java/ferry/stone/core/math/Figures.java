@@ -56,6 +56,9 @@ public final class Figures {
     if (noun.endsWith("x")) {
       return noun.endsWith("rtex") ? noun.substring(0, noun.length() - 2) + "ices" : noun + "es";
     }
+    if (noun.endsWith("y")) {
+      return noun.substring(0, noun.length() - 1) + "ies";
+    }
     return noun.endsWith("h") ? noun + "es" : noun + "s";
   }
 

@@ -24,6 +24,8 @@ final class NotCarried {
           Capability.SHARP_EDGES_BESIDE,
           Capability.SUBDIVISION,
           Capability.NODE_SETS,
+          Capability.LISTED_COPIES,
+          Capability.BRANCH_COPIES,
           Capability.FACE_SETS,
           Capability.POINT_CACHES,
           Capability.PIVOTS,

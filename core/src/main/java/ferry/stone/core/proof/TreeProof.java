@@ -12,6 +12,7 @@ import java.util.Deque;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 
 /** Compares the hierarchy with that of the file, as any other reader lists it. */
 final class TreeProof {
@@ -42,9 +43,16 @@ final class TreeProof {
     this.file = file;
     this.landed = landed;
     this.tolerance = tolerance;
-    wanted = handled.paths();
+    Set<Integer> unlisted = landed.holding().unlisted(arrived);
+    List<String> paths = handled.paths();
+    wanted = new ArrayList<>();
+    for (int i = 0; i < paths.size(); i++) {
+      if (!unlisted.contains(handled.nodes().get(i).id())) {
+        wanted.add(paths.get(i));
+      }
+    }
     root = landed.said(ArrangedParts.ROOT);
-    this.arrived = FileTree.of(arrived);
+    this.arrived = FileTree.of(arrived, unlisted);
   }
 
   void run() {

@@ -6,6 +6,7 @@ import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.Camera;
+import ferry.stone.core.scene.node.CopySet;
 import ferry.stone.core.scene.node.Light;
 import ferry.stone.core.scene.node.LocalTransform;
 import ferry.stone.core.scene.node.Node;
@@ -37,6 +38,7 @@ import org.joml.Matrix4dc;
  * @param framesPerSecond rate of the source's time line, 0 when it has none
  * @param nodes parents before children
  * @param sets layers and selections beside the hierarchy
+ * @param copies parts that the source said once and showed several times
  * @param variants names of the looks to choose from: other materials for the same meshes
  * @param unread what the source holds and the reader has no place for, in words: no landing can
  *     hold it
@@ -61,6 +63,7 @@ public record Scene(
     List<Light> lights,
     List<PointCache> caches,
     List<NodeSet> sets,
+    List<CopySet> copies,
     List<String> variants,
     Map<String, Object> properties,
     List<String> unread,
@@ -77,6 +80,7 @@ public record Scene(
     lights = List.copyOf(lights);
     caches = List.copyOf(caches);
     sets = List.copyOf(sets);
+    copies = List.copyOf(copies);
     variants = List.copyOf(variants);
     properties = Map.copyOf(properties);
     unread = List.copyOf(unread);

@@ -5,6 +5,7 @@ import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.Camera;
+import ferry.stone.core.scene.node.CopySet;
 import ferry.stone.core.scene.node.Light;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.NodeSet;
@@ -38,6 +39,7 @@ public final class SceneBuilder {
   private final List<Light> lights = new ArrayList<>();
   private final List<PointCache> caches = new ArrayList<>();
   private final List<NodeSet> sets = new ArrayList<>();
+  private final List<CopySet> copies = new ArrayList<>();
   private final List<String> variants = new ArrayList<>();
   private final Map<String, Object> properties = new HashMap<>();
   private final List<String> unread = new ArrayList<>();
@@ -66,6 +68,7 @@ public final class SceneBuilder {
     lights.addAll(scene.lights());
     caches.addAll(scene.caches());
     sets.addAll(scene.sets());
+    copies.addAll(scene.copies());
     variants.addAll(scene.variants());
     properties.putAll(scene.properties());
     unread.addAll(scene.unread());
@@ -160,6 +163,17 @@ public final class SceneBuilder {
 
   public SceneBuilder add(NodeSet set) {
     sets.add(set);
+    return this;
+  }
+
+  public SceneBuilder add(CopySet set) {
+    copies.add(set);
+    return this;
+  }
+
+  public SceneBuilder copies(List<CopySet> newCopies) {
+    copies.clear();
+    copies.addAll(newCopies);
     return this;
   }
 
@@ -276,6 +290,7 @@ public final class SceneBuilder {
         lights,
         caches,
         sets,
+        copies,
         variants,
         properties,
         unread,

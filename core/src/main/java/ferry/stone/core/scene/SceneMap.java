@@ -5,6 +5,7 @@ import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.scene.look.TextureUse;
 import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.CopySet;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.NodeSet;
 import ferry.stone.core.scene.node.Purpose;
@@ -136,6 +137,7 @@ public final class SceneMap {
         .clips(clips(scene))
         .caches(caches(scene))
         .sets(sets(scene))
+        .copies(copies(scene))
         .build();
   }
 
@@ -329,6 +331,21 @@ public final class SceneMap {
       int[] members =
           Arrays.stream(set.nodeIds()).filter(nodes::containsKey).map(nodes::get).toArray();
       mapped.add(new NodeSet(set.name(), set.kind(), members, set.visible()));
+    }
+    return mapped;
+  }
+
+  /** A list of places whose node is left out, or one of whose places is, is a list no more. */
+  private List<CopySet> copies(Scene scene) {
+    List<CopySet> mapped = new ArrayList<>();
+    for (CopySet set : scene.copies()) {
+      int[] members =
+          Arrays.stream(set.nodeIds()).filter(nodes::containsKey).map(nodes::get).toArray();
+      boolean listed = set.kind() == CopySet.Kind.PLACES;
+      boolean whole = members.length == set.nodeIds().length && nodes.containsKey(set.holderId());
+      if (listed ? whole : members.length > 1) {
+        mapped.add(new CopySet(set.kind(), nodes.getOrDefault(set.holderId(), -1), members));
+      }
     }
     return mapped;
   }

@@ -5,6 +5,7 @@ import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.mesh.Subdivision;
 import ferry.stone.core.scene.node.Camera;
+import ferry.stone.core.scene.node.CopySet;
 import ferry.stone.core.scene.node.Lens;
 import ferry.stone.core.scene.node.LocalTransform;
 import ferry.stone.core.scene.node.LocalTransform.InheritedTransform;
@@ -95,6 +96,7 @@ final class PartNotes {
     if (node.content() instanceof Node.Content.CameraContent content) {
       scene.camera(content.cameraId()).ifPresent(camera -> lens(camera, notes));
     }
+    copies(scene, node, notes);
     for (NodeSet set : scene.sets()) {
       if (IntStream.of(set.nodeIds()).anyMatch(id -> id == node.id())) {
         notes.merge(
@@ -104,6 +106,17 @@ final class PartNotes {
       }
     }
     return notes;
+  }
+
+  private static void copies(Scene scene, Node node, Map<String, String> notes) {
+    for (CopySet set : scene.copies()) {
+      String all = Figures.count(set.nodeIds().length, "copy");
+      if (set.holderId() == node.id()) {
+        notes.put("Lists places of one mesh", all);
+      } else if (IntStream.of(set.nodeIds()).anyMatch(id -> id == node.id())) {
+        notes.put("One of", all);
+      }
+    }
   }
 
   private static String threshold(double value, boolean distance, Scene scene) {

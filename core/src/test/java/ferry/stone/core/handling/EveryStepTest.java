@@ -3,14 +3,17 @@ package ferry.stone.core.handling;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import ferry.stone.core.CopiedScene;
 import ferry.stone.core.RandomRig;
 import ferry.stone.core.RandomScene;
 import ferry.stone.core.RandomWreck;
 import ferry.stone.core.field.Field;
 import ferry.stone.core.proof.LedgerRow;
 import ferry.stone.core.proof.SideLedger;
+import ferry.stone.core.scene.Copies;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.CopySet;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.work.Progress;
 import java.util.ArrayList;
@@ -45,6 +48,7 @@ class EveryStepTest {
       all.add(RandomScene.of(new Random(seed)));
       all.add(RandomRig.of(new Random(seed), 5));
     }
+    all.add(CopiedScene.of(new Random(SEEDS)));
     return all;
   }
 
@@ -101,6 +105,10 @@ class EveryStepTest {
         }
         done++;
         PictureStaysTest.sound(stage.scene(), what);
+        Map<Integer, Integer> places = stage.scene().nodePlaces();
+        for (CopySet set : Copies.standing(stage.scene())) {
+          assertTrue(Arrays.stream(set.nodeIds()).allMatch(places::containsKey), what);
+        }
         var again = Handling.run(near, List.of(step), Progress.NONE).get(0);
         assertEquals(print(stage.scene()), print(again.scene()), what + " twice");
       }

@@ -12,6 +12,7 @@ import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.mesh.Polygons;
 import ferry.stone.core.scene.mesh.Table;
 import ferry.stone.core.scene.node.Camera;
+import ferry.stone.core.scene.node.CopySet;
 import ferry.stone.core.scene.node.Lens;
 import ferry.stone.core.scene.node.Light;
 import ferry.stone.core.scene.node.LocalTransform;
@@ -60,10 +61,30 @@ final class MoreCapabilityScenes {
       case FURTHER_SETS -> with(plate, more(mesh, colours("first"), colours("second")));
       case SEAMS -> with(plate, seams(mesh));
       case SEVERAL_PARTS, SHARED_MESHES -> {
-        LocalTransform beside =
-            LocalTransform.Trs.of(new Vector3d(3, 0, 0), new Quaterniond(), new Vector3d(1));
-        Node second = Node.of(7, "second", -1, node.content()).withTransform(beside);
+        Node second = Node.of(7, "second", -1, node.content()).withTransform(aside());
         yield plate.toBuilder().nodes(List.of(node, second)).build();
+      }
+      case LISTED_COPIES -> {
+        Node holder = Node.of(8, "row", -1, Node.Content.GROUP);
+        Node first = Node.of(9, "row_1", 0, node.content());
+        Node second = Node.of(10, "row_2", 0, node.content()).withTransform(aside());
+        yield plate.toBuilder()
+            .nodes(List.of(holder, first, second))
+            .copies(List.of(new CopySet(CopySet.Kind.PLACES, 8, new int[] {9, 10})))
+            .build();
+      }
+      case BRANCH_COPIES -> {
+        Node first = Node.of(8, "left", -1, Node.Content.GROUP);
+        Node second = Node.of(9, "right", -1, Node.Content.GROUP).withTransform(aside());
+        yield plate.toBuilder()
+            .nodes(
+                List.of(
+                    first,
+                    second,
+                    Node.of(10, "plate", 0, node.content()),
+                    Node.of(11, "plate", 1, node.content())))
+            .copies(List.of(new CopySet(CopySet.Kind.BRANCHES, -1, new int[] {8, 9})))
+            .build();
       }
       case HIERARCHY -> {
         Node above = Node.of(8, "yard", -1, Node.Content.GROUP);
@@ -75,6 +96,10 @@ final class MoreCapabilityScenes {
       }
       default -> scene(capability, plate);
     };
+  }
+
+  private static LocalTransform aside() {
+    return LocalTransform.Trs.of(new Vector3d(3, 0, 0), new Quaterniond(), new Vector3d(1));
   }
 
   private static Scene scene(Capability capability, Scene plate) {

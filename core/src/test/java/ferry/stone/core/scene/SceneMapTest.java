@@ -9,6 +9,7 @@ import ferry.stone.core.RandomRig;
 import ferry.stone.core.landing.StillCache;
 import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.scene.node.Camera;
+import ferry.stone.core.scene.node.CopySet;
 import ferry.stone.core.scene.node.Light;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.NodeSet;
@@ -56,6 +57,8 @@ class SceneMapTest {
             0,
             java.util.Map.of()));
     more.add(new NodeSet("deck", NodeSet.Kind.LAYER, new int[] {rig.nodes().get(0).id()}, true));
+    int[] copies = {rig.nodes().get(0).id(), rig.nodes().get(1).id()};
+    more.add(new CopySet(CopySet.Kind.BRANCHES, -1, copies));
     more.caches(List.of(new StillCache(rig.meshes().get(0).id())));
     return more.build();
   }
@@ -63,6 +66,12 @@ class SceneMapTest {
   private static List<Object> ids(Object element) throws Exception {
     List<Object> ids = new ArrayList<>();
     if (element instanceof NodeSet set) {
+      for (int id : set.nodeIds()) {
+        ids.add(id);
+      }
+      return ids;
+    }
+    if (element instanceof CopySet set) {
       for (int id : set.nodeIds()) {
         ids.add(id);
       }

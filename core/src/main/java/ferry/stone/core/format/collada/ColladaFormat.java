@@ -35,6 +35,7 @@ public final class ColladaFormat implements Format {
           Capability.SEVERAL_PARTS,
           Capability.HIERARCHY,
           Capability.SHARED_MESHES,
+          Capability.BRANCH_COPIES,
           Capability.PIVOTS,
           Capability.SHEAR,
           Capability.SKINS,

@@ -100,6 +100,7 @@ final class ColladaReader {
     }
     skins();
     nodes.nodes().forEach(scene::add);
+    nodes.copies().forEach(scene::add);
     shapes.add();
     materials.add();
     context.progress().report("reading motion", 0.8);

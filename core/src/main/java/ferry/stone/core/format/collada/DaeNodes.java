@@ -3,14 +3,17 @@ package ferry.stone.core.format.collada;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.files.Budget;
 import ferry.stone.core.scene.SceneBuilder;
+import ferry.stone.core.scene.node.CopySet;
 import ferry.stone.core.scene.node.LocalTransform;
 import ferry.stone.core.scene.node.Node;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
 import java.util.IdentityHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.joml.Matrix4d;
 
 /**
@@ -27,6 +30,7 @@ final class DaeNodes {
   private final SceneBuilder scene;
   private final Budget budget;
   private final List<Node> nodes = new ArrayList<>();
+  private final Set<DaeElement> instanced = new LinkedHashSet<>();
   private final Map<DaeElement, List<Made>> made = new IdentityHashMap<>();
 
   /**
@@ -80,7 +84,7 @@ final class DaeNodes {
       DaeElement element =
           switch (child.name) {
             case "node" -> child;
-            case "instance_node" -> document.named(child, "url", "node");
+            case "instance_node" -> instanced(child);
             default -> null;
           };
       if (element == null) {
@@ -95,6 +99,26 @@ final class DaeNodes {
     for (int i = below.size() - 1; i >= 0; i--) {
       open.push(below.get(i));
     }
+  }
+
+  private DaeElement instanced(DaeElement instance) {
+    DaeElement named = document.named(instance, "url", "node");
+    if (named != null) {
+      instanced.add(named);
+    }
+    return named;
+  }
+
+  /** Branches that the file holds once and shows several times. */
+  List<CopySet> copies() {
+    List<CopySet> sets = new ArrayList<>();
+    for (DaeElement element : instanced) {
+      int[] ids = of(element).stream().mapToInt(Made::nodeId).toArray();
+      if (ids.length > 1) {
+        sets.add(new CopySet(CopySet.Kind.BRANCHES, -1, ids));
+      }
+    }
+    return sets;
   }
 
   private int node(Open open) throws FormatException {

@@ -103,6 +103,16 @@ public final class FbxCapabilities {
               Fate.KEPT,
               Fate.CHANGED,
               "They get a material of their own: readers would give them the first.")
+          .set(
+              Capability.LISTED_COPIES,
+              Fate.NONE,
+              Fate.CHANGED,
+              "Each copy is written as a part of its own, which shows the same mesh.")
+          .set(
+              Capability.BRANCH_COPIES,
+              Fate.NONE,
+              Fate.CHANGED,
+              "Each copy is written as parts of its own, which show the same meshes.")
           .wholeScenes()
           .kept(
               Capability.POLYGONS,

@@ -2,11 +2,13 @@ package ferry.stone.core.format.flat;
 
 import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.geometry.mesh.MeshClean;
+import ferry.stone.core.scene.Copies;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.LooseElements;
 import ferry.stone.core.scene.mesh.MorphTarget;
 import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.CopySet;
 import ferry.stone.core.scene.node.Light;
 import ferry.stone.core.scene.node.LocalTransform;
 import ferry.stone.core.scene.node.LocalTransform.InheritedTransform;
@@ -17,6 +19,7 @@ import ferry.stone.core.scene.node.Purpose;
 import ferry.stone.core.scene.node.Skin;
 import ferry.stone.core.scene.node.Visibility;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.function.Predicate;
 import org.joml.Vector3d;
@@ -94,6 +97,8 @@ public final class Contents {
       case SEVERAL_PARTS -> several();
       case HIERARCHY -> nodes(this::isPlaced);
       case SHARED_MESHES -> shared();
+      case LISTED_COPIES -> copies(Copies.listed(scene));
+      case BRANCH_COPIES -> copies(Copies.branches(scene));
       case HIDDEN_PARTS -> nodes(n -> !n.visible());
       case SHOWN_PARTS -> shownBelowHidden();
       case PURPOSES -> nodes(n -> n.purpose() != Purpose.DEFAULT);
@@ -266,6 +271,13 @@ public final class Contents {
   private Found shared() {
     java.util.Set<Integer> seen = new java.util.HashSet<>();
     return nodes(n -> n.content() instanceof Node.Content.MeshContent c && !seen.add(c.meshId()));
+  }
+
+  private static Found copies(List<CopySet> sets) {
+    long count = sets.stream().mapToLong(s -> s.nodeIds().length).sum();
+    List<Integer> ids =
+        sets.stream().flatMapToInt(s -> Arrays.stream(s.nodeIds())).boxed().toList();
+    return count == 0 ? Found.NONE : new Found(count, "copy", "", ids);
   }
 
   private Found skins(Predicate<Skin> fits) {

@@ -10,6 +10,10 @@ import java.util.Set;
 public final class FlatTable {
   private static final Map<Capability, String> CHANGED =
       Map.of(
+          Capability.LISTED_COPIES,
+          "Each copy lands as a part of its own.",
+          Capability.BRANCH_COPIES,
+          "Each copy lands as parts of its own.",
           Capability.HIERARCHY,
           "Each part stands alone at the top; its place goes into its points.",
           Capability.SHARED_MESHES,

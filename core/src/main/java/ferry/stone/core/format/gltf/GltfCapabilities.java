@@ -99,6 +99,17 @@ public final class GltfCapabilities {
               "Coarser levels stand beside the hierarchy: readers without MSFT_lod show the finest.")
           .set(Capability.NODE_SETS, Fate.NONE, Fate.LOST, "The format has none.")
           .set(
+              Capability.LISTED_COPIES,
+              Fate.KEPT,
+              Fate.CHANGED,
+              "One node lists their places again (EXT_mesh_gpu_instancing): programs that know it"
+                  + " show them all, as one part.")
+          .set(
+              Capability.BRANCH_COPIES,
+              Fate.NONE,
+              Fate.CHANGED,
+              "Each copy is written as parts of its own, which show the same meshes.")
+          .set(
               Capability.DETAIL_DISTANCES,
               Fate.NONE,
               Fate.CHANGED,

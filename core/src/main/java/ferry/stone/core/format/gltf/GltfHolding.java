@@ -13,12 +13,16 @@ import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.format.losses.Holding;
 import ferry.stone.core.geometry.triangle.RenderPrimitive;
 import ferry.stone.core.motion.InBetweens;
+import ferry.stone.core.scene.Copies;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
 
 /** Triangles by material, metallic-roughness, no shear: what glTF holds of a scene. */
 record GltfHolding(GltfPacking packing) implements Holding {
@@ -41,6 +45,13 @@ record GltfHolding(GltfPacking packing) implements Holding {
   public FileTree tree(String mainFile, Resources files, Scene read)
       throws IOException, FormatException {
     return GltfTree.read(mainFile, files);
+  }
+
+  @Override
+  public Set<Integer> unlisted(Scene arrived) {
+    return Copies.listed(arrived).stream()
+        .flatMap(set -> Arrays.stream(set.nodeIds()).boxed())
+        .collect(Collectors.toSet());
   }
 
   @Override

@@ -36,6 +36,8 @@ public enum Capability {
   SEVERAL_PARTS("More parts than one", Words.HIERARCHY),
   HIERARCHY("Parts below parts, groups, places of parts", Words.HIERARCHY),
   SHARED_MESHES("Parts that show the same mesh", Words.HIERARCHY),
+  LISTED_COPIES("Copies of a mesh as a list of places", Words.HIERARCHY),
+  BRANCH_COPIES("Copies of whole branches", Words.HIERARCHY),
   HIDDEN_PARTS("Hidden parts", Words.HIERARCHY),
   SHOWN_PARTS("Parts that are seen below hidden ones", Words.HIERARCHY),
   PURPOSES("Stand-ins, guides and parts for the final picture only", Words.HIERARCHY),

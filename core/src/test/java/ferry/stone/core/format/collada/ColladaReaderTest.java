@@ -14,6 +14,7 @@ import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.geometry.mesh.MeshMeasure;
 import ferry.stone.core.geometry.triangle.Triangulate;
 import ferry.stone.core.math.SignedAxis;
+import ferry.stone.core.scene.Copies;
 import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.look.Channel;
@@ -22,10 +23,12 @@ import ferry.stone.core.scene.look.Wrap;
 import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.Attribute.Semantic;
 import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.CopySet;
 import ferry.stone.core.scene.node.LocalTransform;
 import ferry.stone.core.scene.node.Node;
 import java.io.ByteArrayOutputStream;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
@@ -335,5 +338,35 @@ class ColladaReaderTest {
     assertEquals(1, scene.unread().size());
     assertTrue(scene.unread().get(0).contains("other.dae#hull"), scene.unread().toString());
     assertFalse(scene.nodes().get(0).content() instanceof Node.Content.MeshContent);
+  }
+
+  @Test
+  void aBranchThatIsNamedTwiceIsKnownAsCopies() throws Exception {
+    String post =
+        "<library_nodes><node id=\"post\" name=\"post\"><node id=\"cap\" name=\"cap\"/></node>"
+            + "<node id=\"sole\" name=\"sole\"/></library_nodes>";
+    Scene scene =
+        DaeText.read(
+            DaeText.file(
+                "",
+                post,
+                "<node name=\"a\"><instance_node url=\"#post\"/></node>"
+                    + "<node name=\"b\"><translate>1 0 0</translate>"
+                    + "<instance_node url=\"#post\"/><instance_node url=\"#sole\"/></node>"));
+    List<CopySet> branches = Copies.branches(scene);
+    assertEquals(1, branches.size(), "what is named once is no copy");
+    assertEquals(2, branches.get(0).nodeIds().length);
+    for (int id : branches.get(0).nodeIds()) {
+      assertEquals("post", scene.nodes().get(scene.nodePlaces().get(id)).name());
+    }
+    // One of them changed below: no copies any more.
+    List<Node> nodes = new ArrayList<>(scene.nodes());
+    for (int i = 0; i < nodes.size(); i++) {
+      if (nodes.get(i).name().equals("cap")) {
+        nodes.set(i, nodes.get(i).withName("cap_of_lead"));
+        break;
+      }
+    }
+    assertTrue(Copies.branches(scene.toBuilder().nodes(nodes).build()).isEmpty());
   }
 }

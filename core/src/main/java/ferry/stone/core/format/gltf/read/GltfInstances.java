@@ -5,7 +5,9 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FormatException.Kind;
 import ferry.stone.core.format.gltf.raw.GltfContainer;
 import ferry.stone.core.format.gltf.raw.GltfExtensions;
+import ferry.stone.core.scene.Copies;
 import ferry.stone.core.scene.SceneBuilder;
+import ferry.stone.core.scene.node.CopySet;
 import ferry.stone.core.scene.node.LocalTransform;
 import ferry.stone.core.scene.node.Node;
 import java.io.IOException;
@@ -13,7 +15,10 @@ import java.util.List;
 import org.joml.Quaterniond;
 import org.joml.Vector3d;
 
-/** Instances that a node lists in arrays become nodes below it that show the same mesh. */
+/**
+ * Instances that a node lists in arrays become nodes below it that show the same mesh, and are
+ * known as copies.
+ */
 final class GltfInstances {
   private static final int MOST = 100_000;
 
@@ -51,6 +56,7 @@ final class GltfInstances {
       return;
     }
     nodes.set(place, node.withContent(Node.Content.GROUP));
+    int[] copies = new int[count];
     for (int i = 0; i < count; i++) {
       LocalTransform transform =
           LocalTransform.Trs.of(
@@ -59,10 +65,12 @@ final class GltfInstances {
                   ? new Quaterniond()
                   : new Quaterniond(r[4 * i], r[4 * i + 1], r[4 * i + 2], r[4 * i + 3]).normalize(),
               s == null ? new Vector3d(1) : new Vector3d(s[3 * i], s[3 * i + 1], s[3 * i + 2]));
+      copies[i] = scene.newId();
       nodes.add(
-          Node.of(scene.newId(), node.name() + "_" + (i + 1), place, node.content())
+          Node.of(copies[i], Copies.name(node.name(), i), place, node.content())
               .withTransform(transform));
     }
+    scene.add(new CopySet(CopySet.Kind.PLACES, node.id(), copies));
   }
 
   private float[] values(JsonNode attributes, String key, int components, String at)

@@ -4,9 +4,11 @@ import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.math.Figures;
+import ferry.stone.core.scene.Copies;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
 import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.CopySet;
 import ferry.stone.core.scene.node.LocalTransform;
 import ferry.stone.core.scene.node.LocalTransform.Trs;
 import ferry.stone.core.scene.node.Node;
@@ -36,8 +38,42 @@ record GltfGathered(Scene scene, Map<Integer, List<Trs>> places) {
     return new GltfGathered(scene, Map.of());
   }
 
-  static GltfGathered of(Scene scene, Findings findings) {
-    Map<List<Object>, List<Integer>> groups = groups(scene);
+  /**
+   * Only the copies that their source listed as places of one mesh: nothing of them is lost.
+   *
+   * @param sets as {@link Copies#listed} gives them
+   */
+  static GltfGathered listed(Scene scene, List<CopySet> sets) {
+    Map<Integer, Integer> placeOf = scene.nodePlaces();
+    Map<Integer, List<Trs>> places = new HashMap<>();
+    Map<Integer, Node> changed = new HashMap<>();
+    Set<Integer> gone = new HashSet<>();
+    for (CopySet set : sets) {
+      List<Integer> copies = Arrays.stream(set.nodeIds()).mapToObj(placeOf::get).toList();
+      int holder = placeOf.get(set.holderId());
+      Node first = scene.nodes().get(copies.get(0));
+      changed.put(holder, scene.nodes().get(holder).withContent(first.content()));
+      places.put(
+          set.holderId(), copies.stream().map(i -> trs(scene.nodes().get(i).transform())).toList());
+      gone.addAll(copies);
+    }
+    return places.isEmpty() ? none(scene) : new GltfGathered(without(scene, gone, changed), places);
+  }
+
+  /** The copies of two scenes, of which the other was made of this one's. */
+  GltfGathered with(GltfGathered other) {
+    Map<Integer, List<Trs>> both = new HashMap<>(places);
+    both.putAll(other.places);
+    return new GltfGathered(other.scene, both);
+  }
+
+  /** All copies under one parent, by choice. */
+  GltfGathered gather(Findings findings) {
+    return with(of(scene, places.keySet(), findings));
+  }
+
+  private static GltfGathered of(Scene scene, Set<Integer> done, Findings findings) {
+    Map<List<Object>, List<Integer>> groups = groups(scene, done);
     int[] children = new int[scene.nodes().size()];
     scene.nodes().stream().filter(n -> n.parent() >= 0).forEach(n -> children[n.parent()]++);
     Map<Integer, List<Trs>> places = new HashMap<>();
@@ -82,7 +118,7 @@ record GltfGathered(Scene scene, Map<Integer, List<Trs>> places) {
   }
 
   /** Parts that are nothing but a mesh at a place, by parent, mesh and materials. */
-  private static Map<List<Object>, List<Integer>> groups(Scene scene) {
+  private static Map<List<Object>, List<Integer>> groups(Scene scene, Set<Integer> done) {
     Set<Integer> kept = new HashSet<>();
     scene.nodes().forEach(n -> kept.add(n.parent()));
     Set<Integer> moving = new HashSet<>();
@@ -101,6 +137,7 @@ record GltfGathered(Scene scene, Map<Integer, List<Trs>> places) {
           && node.visible()
           && node.properties().isEmpty()
           && !level
+          && !done.contains(node.id())
           && !kept.contains(i)
           && !moving.contains(node.id())
           && trs(node.transform()) != null) {

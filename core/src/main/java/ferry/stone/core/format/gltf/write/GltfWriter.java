@@ -16,6 +16,7 @@ import ferry.stone.core.format.gltf.raw.GltfExtras;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.motion.InBetweens;
+import ferry.stone.core.scene.Copies;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.mesh.PolygonMesh;
@@ -120,8 +121,8 @@ public final class GltfWriter {
                       + " method that most programs share.")
               .measured(Figures.count(bumpy.size(), "part")));
     }
-    GltfGathered gathered =
-        packing.instanced() ? GltfGathered.of(arranged, findings) : GltfGathered.none(arranged);
+    GltfGathered gathered = GltfGathered.listed(arranged, Copies.listed(scene));
+    gathered = packing.instanced() ? gathered.gather(findings) : gathered;
     return packing.quantized() ? GltfQuantization.apply(gathered, findings) : gathered;
   }
 
