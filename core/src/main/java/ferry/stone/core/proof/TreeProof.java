@@ -12,7 +12,6 @@ import java.util.Deque;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 
 /** Compares the hierarchy with that of the file, as any other reader lists it. */
 final class TreeProof {
@@ -23,6 +22,7 @@ final class TreeProof {
   private final List<String> wanted;
   private final FileTree arrived;
   private final boolean root;
+  private final boolean listed;
   private final double tolerance;
 
   /**
@@ -43,16 +43,10 @@ final class TreeProof {
     this.file = file;
     this.landed = landed;
     this.tolerance = tolerance;
-    Set<Integer> unlisted = landed.holding().unlisted(arrived);
-    List<String> paths = handled.paths();
-    wanted = new ArrayList<>();
-    for (int i = 0; i < paths.size(); i++) {
-      if (!unlisted.contains(handled.nodes().get(i).id())) {
-        wanted.add(paths.get(i));
-      }
-    }
+    wanted = handled.paths();
+    listed = landed.holding().listsCopies(arrived);
     root = landed.said(ArrangedParts.ROOT);
-    this.arrived = FileTree.of(arrived, unlisted);
+    this.arrived = FileTree.of(arrived);
   }
 
   void run() {
@@ -126,7 +120,9 @@ final class TreeProof {
                     ? Capability.PACKING
                     : landed.arrangement() != null
                         ? landed.arrangement()
-                        : landed.said("levels-beside") ? Capability.DETAIL_LEVELS : null;
+                        : landed.said("levels-beside")
+                            ? Capability.DETAIL_LEVELS
+                            : listed ? Capability.LISTED_COPIES : null;
   }
 
   private void count() {

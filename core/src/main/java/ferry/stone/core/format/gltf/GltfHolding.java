@@ -19,10 +19,7 @@ import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
-import java.util.Arrays;
 import java.util.List;
-import java.util.Set;
-import java.util.stream.Collectors;
 
 /** Triangles by material, metallic-roughness, no shear: what glTF holds of a scene. */
 record GltfHolding(GltfPacking packing) implements Holding {
@@ -48,10 +45,8 @@ record GltfHolding(GltfPacking packing) implements Holding {
   }
 
   @Override
-  public Set<Integer> unlisted(Scene arrived) {
-    return Copies.listed(arrived).stream()
-        .flatMap(set -> Arrays.stream(set.nodeIds()).boxed())
-        .collect(Collectors.toSet());
+  public boolean listsCopies(Scene arrived) {
+    return !Copies.listed(arrived).isEmpty();
   }
 
   @Override

@@ -13,7 +13,6 @@ import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.util.List;
-import java.util.Set;
 
 /**
  * How a written file holds what it was given, so that a proof can compare like with like without
@@ -39,9 +38,9 @@ public interface Holding {
     return FileTree.of(read);
   }
 
-  /** The nodes of a far side that the file does not hold one by one, by their ids. */
-  default Set<Integer> unlisted(Scene arrived) {
-    return Set.of();
+  /** Whether the file lists some parts as places of one node. */
+  default boolean listsCopies(Scene arrived) {
+    return false;
   }
 
   /** Whether faces were cut into triangles, because the format holds no others or by choice. */
