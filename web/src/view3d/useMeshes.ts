@@ -8,6 +8,8 @@ export type Extra = 'none' | 'pieces' | 'facesets';
 
 const AT_ONCE = 60;
 const MOST_KEPT = 2000;
+/** Of meshes that are others over time: a few seconds of them. */
+const MOST_SAMPLES = 96;
 const cache = new Map<string, Part[]>();
 const withExtra: Record<Extra, Set<string>> = {
   none: new Set(),
@@ -35,17 +37,38 @@ async function load(crossingId: string, keys: string[], extra: Extra): Promise<v
       withExtra[extra].add(key);
     }
   }
-  for (const [key, parts] of cache) {
+  for (const key of cache.keys()) {
     if (cache.size <= MOST_KEPT) {
       break;
     }
-    for (const part of parts) {
-      part.geometry.dispose();
-      part.sets?.dispose();
+    forget(key);
+  }
+}
+
+function forget(key: string) {
+  for (const part of cache.get(key) ?? []) {
+    part.geometry.dispose();
+    part.sets?.dispose();
+  }
+  cache.delete(key);
+  withExtra.pieces.delete(key);
+  withExtra.facesets.delete(key);
+}
+
+/** Fetches samples of meshes that are others over time; those shown longest ago are let go. */
+export async function fetchMeshes(crossingId: string, keys: string[]): Promise<void> {
+  await load(crossingId, keys, 'none');
+  for (const key of keys) {
+    const parts = cache.get(key);
+    if (parts) {
+      // Newest last.
+      cache.delete(key);
+      cache.set(key, parts);
     }
-    cache.delete(key);
-    withExtra.pieces.delete(key);
-    withExtra.facesets.delete(key);
+  }
+  const samples = [...cache.keys()].filter((k) => k.includes('@'));
+  for (const key of samples.slice(0, Math.max(0, samples.length - MOST_SAMPLES))) {
+    forget(key);
   }
 }
 

@@ -10,6 +10,7 @@ import type { BoxPoint } from '../../view3d/data/pivots';
 import { useTime } from '../../view3d/data/time';
 import { squareOf } from '../../view3d/GroundGrid';
 import { SideCanvas } from '../../view3d/SideCanvas';
+import { useChanging } from '../../view3d/useChanging';
 import { type Deviations, useDeviation } from '../../view3d/useDeviation';
 import { type Extra, type Meshes, useMeshes } from '../../view3d/useMeshes';
 import { type Layout, type Side, useView } from '../../view3d/viewState';
@@ -77,9 +78,9 @@ export function TwinView({ id, crossing }: Props) {
     ...queries.side(id, states.far, revision ?? 0),
     enabled: ready && revision !== undefined && states.far !== 'now',
   });
-  const nearSide = states.near === 'near' ? near.data : leftState.data;
+  const nearSide = useChanging(id, states.near === 'near' ? near.data : leftState.data);
   const now = hoveredStone !== null && after.data ? after.data : far.data;
-  const farSide = states.far === 'now' ? now : rightState.data;
+  const farSide = useChanging(id, states.far === 'now' ? now : rightState.data);
   const nearMeshes = useMeshes(id, nearSide, extra);
   const farMeshes = useMeshes(id, farSide, extra);
   const ask = { crossingId: id, sameSpot, wanted: shading === 'deviation' };

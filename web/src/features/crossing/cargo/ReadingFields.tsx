@@ -3,6 +3,7 @@ import { Form } from 'react-bootstrap';
 import { type CargoView, sendJson } from '../../../api/client';
 import { complain } from '../../../shared/Notices';
 import { FieldBox } from '../FieldBox';
+import { isAsked } from '../fieldAsked';
 
 interface Props {
   id: string;
@@ -17,14 +18,15 @@ export function ReadingFields({ id, cargo, disabled }: Props) {
     sendJson('PUT', `/api/crossings/${id}/reading`, { [name]: value })
       .catch(complain)
       .finally(() => client.invalidateQueries({ queryKey: ['crossing', id] }));
-  if (cargo.fields.length === 0) {
+  const shown = cargo.fields.filter((f) => isAsked(f, cargo.fields, cargo.options));
+  if (shown.length === 0) {
     return null;
   }
   return (
     <Form className="reading-fields" onSubmit={(e) => e.preventDefault()}>
       <fieldset disabled={disabled}>
         <legend className="visually-hidden">How it is read</legend>
-        {cargo.fields.map((field) => (
+        {shown.map((field) => (
           <div key={field.name} className="reading-field">
             {field.options.length > 0 && (
               <label htmlFor={`reading-${field.name}`} title={field.help}>

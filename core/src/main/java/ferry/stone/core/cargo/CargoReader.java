@@ -2,6 +2,7 @@ package ferry.stone.core.cargo;
 
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
+import ferry.stone.core.finding.Offer;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.CargoRole;
 import ferry.stone.core.format.Format;
@@ -14,6 +15,7 @@ import ferry.stone.core.format.flat.FittingLayers;
 import ferry.stone.core.format.losses.ReaderSays;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
+import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -62,19 +64,50 @@ public final class CargoReader {
       scenes.addAll(caches);
       caches.clear();
     }
+    Map<String, List<String>> frames = frames(scenes, context);
     List<Scene> read = new ArrayList<>();
     for (int i = 0; i < scenes.size(); i++) {
-      read.add(readOne(scenes.get(i), part(context, i, files.size(), 0)));
+      ReadContext own = part(context, i, scenes.size() + caches.size(), 0);
+      Scene one = readOne(scenes.get(i), own);
+      List<String> run = frames.get(scenes.get(i));
+      read.add(run == null ? one : inMotion(one, run, own));
     }
     noteRuns(scenes, context);
     Scene scene =
         read.size() == 1 ? read.get(0) : SceneMerge.merge(name, scenes, read, context.findings());
     List<Scene> cached = new ArrayList<>();
     for (int i = 0; i < caches.size(); i++) {
-      ReadContext own = part(context, scenes.size() + i, files.size(), scene.framesPerSecond());
+      ReadContext own =
+          part(context, scenes.size() + i, scenes.size() + caches.size(), scene.framesPerSecond());
       cached.add(readOne(caches.get(i), own));
     }
     return cached.isEmpty() ? scene : CacheMatch.put(scene, cached, caches, context.findings());
+  }
+
+  /** Where numbered files are frames: only the first of each run stays among the scenes. */
+  private static Map<String, List<String>> frames(List<String> scenes, ReadContext context) {
+    Map<String, List<String>> byFirst = new LinkedHashMap<>();
+    if (context.values(ReadFields.CARGO).text(ReadFields.RUNS).equals(ReadFields.FRAMES)) {
+      for (List<String> run : FrameRun.runs(scenes).values()) {
+        byFirst.put(run.get(0), run);
+        scenes.removeAll(run.subList(1, run.size()));
+      }
+    }
+    return byFirst;
+  }
+
+  private static Scene inMotion(Scene first, List<String> run, ReadContext context)
+      throws IOException, FormatException {
+    RunFiles.Source source =
+        path -> {
+          Findings own = new Findings();
+          ReadContext quiet =
+              new ReadContext(context.resources(), context.bindings(), own, Progress.NONE)
+                  .withOptions(context.options());
+          return withoutBrokenLayers(readFile(path, quiet), own);
+        };
+    double rate = context.values(ReadFields.CARGO).number(ReadFields.RATE);
+    return new FrameRun(run, source, first, rate, context.findings()).scene(context.progress());
   }
 
   private static ReadContext part(ReadContext context, int file, int files, double rate) {
@@ -164,27 +197,24 @@ public final class CargoReader {
 
   /** Numbered files may be parts or frames: says which reading was taken. */
   private static void noteRuns(List<String> files, ReadContext context) {
-    Map<String, List<String>> runs = new LinkedHashMap<>();
-    for (String file : files) {
-      String stem = CargoPath.stem(file).replaceFirst("[_.-]?\\d+$", "");
-      if (!stem.equals(CargoPath.stem(file))) {
-        runs.computeIfAbsent(CargoPath.folder(file) + "/" + stem, k -> new ArrayList<>()).add(file);
-      }
-    }
-    runs.forEach(
-        (stem, run) -> {
-          if (run.size() >= 3) {
-            context
-                .findings()
-                .add(
-                    Finding.of(
-                            "numbered-run",
-                            Severity.LOOK,
-                            run.get(0) + " … " + CargoPath.name(run.get(run.size() - 1)),
-                            "These numbered files were read as different parts, not as frames of"
-                                + " one motion.")
-                        .measured(run.size() + " files"));
-          }
-        });
+    FrameRun.runs(files)
+        .forEach(
+            (name, run) -> {
+              if (run.size() >= 3) {
+                context
+                    .findings()
+                    .add(
+                        Finding.of(
+                                "numbered-run",
+                                Severity.LOOK,
+                                run.get(0) + " … " + CargoPath.name(run.get(run.size() - 1)),
+                                "These numbered files were read as different parts, not as frames of"
+                                    + " one motion.")
+                            .measured(run.size() + " files")
+                            .offer(
+                                Offer.read(
+                                    "Read them as frames", ReadFields.RUNS, ReadFields.FRAMES)));
+              }
+            });
   }
 }

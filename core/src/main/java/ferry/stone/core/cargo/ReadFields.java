@@ -16,22 +16,62 @@ import java.util.Optional;
 
 /** What can be chosen about the reading of a cargo: fields of one name are one choice. */
 public final class ReadFields {
+  /** Whether numbered files are parts of one scene or frames of one motion. */
+  static final String RUNS = "numberedFiles";
+
+  static final String PARTS = "parts";
+  static final String FRAMES = "frames";
+
+  /** How fast frames follow each other. */
+  static final String RATE = "filesPerSecond";
+
+  /** What does not depend on the formats. */
+  static final List<Field> CARGO =
+      List.of(
+          Field.choice(
+              RUNS,
+              "Numbered files are",
+              "Frames: the first file is the scene, the others say how it moves.",
+              PARTS,
+              "Parts of one scene",
+              FRAMES,
+              "Frames of one motion"),
+          Field.number(
+                  RATE,
+                  "Files a second",
+                  "",
+                  0.01,
+                  1000,
+                  24,
+                  "How fast numbered files follow each other where they are frames.")
+              .proposing("24", "24", "25", "25", "30", "30", "60", "60")
+              .when(RUNS + "=" + FRAMES));
+
   private ReadFields() {}
 
   /** Those of all formats. */
   public static List<Field> all() {
-    return of(Formats.ALL);
+    List<Field> all = new ArrayList<>(CARGO);
+    all.addAll(of(Formats.ALL));
+    return List.copyOf(all);
   }
 
   /** Those that count for the files of a cargo. */
   public static List<Field> of(Resources resources) throws IOException {
     List<Format> formats = new ArrayList<>();
+    List<String> scenes = new ArrayList<>();
     for (String path : resources.paths()) {
-      if (CargoRole.of(path, resources).isRead()) {
+      CargoRole role = CargoRole.of(path, resources);
+      if (role.isRead()) {
         Formats.of(path, resources).ifPresent(formats::add);
       }
+      if (role == CargoRole.SCENE) {
+        scenes.add(path);
+      }
     }
-    return of(formats);
+    List<Field> fields = new ArrayList<>(FrameRun.runs(scenes).isEmpty() ? List.of() : CARGO);
+    fields.addAll(of(formats));
+    return List.copyOf(fields);
   }
 
   private static List<Field> of(List<Format> formats) {
@@ -47,6 +87,10 @@ public final class ReadFields {
 
   /** Names of the formats that have a choice, for help. */
   public static String formats(Field field) {
+    return CARGO.contains(field) ? "several files" : named(field);
+  }
+
+  private static String named(Field field) {
     return String.join(
         ", ",
         Formats.ALL.stream()

@@ -8,11 +8,14 @@ import ferry.stone.core.scene.look.TextureUse;
 import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.Attribute.Semantic;
 import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.time.ChangedSequence;
+import ferry.stone.core.scene.time.MeshSequence;
 import ferry.stone.core.texture.ColourSpace;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.UnaryOperator;
 
 /** Brings one scene to the unit, axes, UV origin and colours of another, exactly. */
 final class SameConventions {
@@ -32,16 +35,8 @@ final class SameConventions {
     if (!turn && !recolour) {
       return moved;
     }
-    List<PolygonMesh> meshes = new ArrayList<>();
-    for (PolygonMesh mesh : moved.meshes()) {
-      List<Attribute> layers = new ArrayList<>();
-      for (Attribute a : mesh.attributes()) {
-        boolean uv = a.semantic() == Semantic.UV && turn;
-        boolean colour = a.semantic() == Semantic.COLOUR && recolour;
-        layers.add(uv ? turned(a) : colour ? recoloured(a, other.linearColours()) : a);
-      }
-      meshes.add(mesh.withAttributes(layers));
-    }
+    boolean linear = other.linearColours();
+    UnaryOperator<PolygonMesh> change = mesh -> layered(mesh, turn, recolour, linear);
     List<Material> materials = new ArrayList<>();
     for (Material material : moved.materials()) {
       Map<Channel, Material.Value> channels = new EnumMap<>(Channel.class);
@@ -61,11 +56,26 @@ final class SameConventions {
       materials.add(material.withChannels(channels));
     }
     return moved.toBuilder()
-        .meshes(meshes)
+        .meshes(moved.meshes().stream().map(change).toList())
+        .sequences(
+            moved.sequences().stream()
+                .map(s -> (MeshSequence) ChangedSequence.of(s, change))
+                .toList())
         .materials(materials)
         .uvOrigin(other.uvOrigin())
         .linearColours(other.linearColours())
         .build();
+  }
+
+  private static PolygonMesh layered(
+      PolygonMesh mesh, boolean turn, boolean recolour, boolean linear) {
+    List<Attribute> layers = new ArrayList<>();
+    for (Attribute a : mesh.attributes()) {
+      boolean uv = a.semantic() == Semantic.UV && turn;
+      boolean colour = a.semantic() == Semantic.COLOUR && recolour;
+      layers.add(uv ? turned(a) : colour ? recoloured(a, linear) : a);
+    }
+    return mesh.withAttributes(layers);
   }
 
   private static Attribute turned(Attribute uv) {

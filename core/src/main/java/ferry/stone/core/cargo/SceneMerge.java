@@ -148,6 +148,7 @@ final class SceneMerge {
     moved.sets().forEach(builder::add);
     moved.copies().forEach(builder::add);
     builder.addCaches(moved.caches());
+    moved.sequences().forEach(builder::add);
     moved.properties().forEach(builder::propertyIfAbsent);
   }
 

@@ -91,7 +91,7 @@ public final class Handling {
           Steps.find(step.kind())
               .orElseThrow(
                   () -> new IllegalArgumentException("There is no step \"" + step.kind() + "\"."));
-      StepResult result = apply(kind, scene, step, known, progress);
+      StepResult result = Sequences.after(scene, apply(kind, scene, step, known, progress));
       return new Stage(
           given, result.scene(), result.figure(), result.findings(), null, step, List.of());
     } catch (IllegalArgumentException e) {

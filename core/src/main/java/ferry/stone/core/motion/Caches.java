@@ -4,6 +4,7 @@ import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.scene.time.PointCache;
+import ferry.stone.core.scene.time.Samples;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
@@ -23,13 +24,20 @@ public final class Caches {
     return null;
   }
 
+  /** All that is sampled over time: caches, and meshes that are others over time. */
+  public static List<Samples> samples(Scene scene) {
+    List<Samples> all = new ArrayList<>(scene.caches());
+    all.addAll(scene.sequences());
+    return all;
+  }
+
   /**
    * What can be played: the clips, and each span of caches under the name of its first, with the id
    * of that cache.
    */
   public static List<Clip> timeline(Scene scene) {
     List<Clip> all = new ArrayList<>(scene.clips());
-    for (PointCache cache : scene.caches()) {
+    for (Samples cache : samples(scene)) {
       boolean known =
           all.stream()
               .anyMatch(
@@ -74,16 +82,7 @@ public final class Caches {
 
   /** Positions at a moment into {@code float[3*v]}. */
   public static void sample(PointCache cache, double seconds, float[] into) throws IOException {
-    int low = 0;
-    int high = cache.sampleCount() - 1;
-    while (low < high) {
-      int middle = (low + high + 1) >>> 1;
-      if (cache.timeSeconds(middle) <= seconds) {
-        low = middle;
-      } else {
-        high = middle - 1;
-      }
-    }
+    int low = cache.sampleAt(seconds);
     cache.read(low, 0, cache.pointCount(), into);
     double before = cache.timeSeconds(low);
     if (seconds <= before || low + 1 >= cache.sampleCount()) {

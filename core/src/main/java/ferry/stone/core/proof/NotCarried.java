@@ -28,6 +28,7 @@ final class NotCarried {
           Capability.BRANCH_COPIES,
           Capability.FACE_SETS,
           Capability.POINT_CACHES,
+          Capability.CHANGING_MESHES,
           Capability.PIVOTS,
           Capability.INHERITED_SCALE,
           Capability.DETAIL_DISTANCES,

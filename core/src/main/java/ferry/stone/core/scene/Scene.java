@@ -15,6 +15,7 @@ import ferry.stone.core.scene.node.NodeSet;
 import ferry.stone.core.scene.node.Purpose;
 import ferry.stone.core.scene.node.Skin;
 import ferry.stone.core.scene.time.Clip;
+import ferry.stone.core.scene.time.MeshSequence;
 import ferry.stone.core.scene.time.PointCache;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -37,6 +38,8 @@ import org.joml.Matrix4dc;
  *     such as turning and grounding change. Landing carries it into the data or onto a root.
  * @param framesPerSecond rate of the source's time line, 0 when it has none
  * @param nodes parents before children
+ * @param caches where vertices of meshes stand over time
+ * @param sequences meshes that are others over time
  * @param sets layers and selections beside the hierarchy
  * @param copies parts that the source said once and showed several times
  * @param variants names of the looks to choose from: other materials for the same meshes
@@ -62,6 +65,7 @@ public record Scene(
     List<Camera> cameras,
     List<Light> lights,
     List<PointCache> caches,
+    List<MeshSequence> sequences,
     List<NodeSet> sets,
     List<CopySet> copies,
     List<String> variants,
@@ -79,6 +83,7 @@ public record Scene(
     cameras = List.copyOf(cameras);
     lights = List.copyOf(lights);
     caches = List.copyOf(caches);
+    sequences = List.copyOf(sequences);
     sets = List.copyOf(sets);
     copies = List.copyOf(copies);
     variants = List.copyOf(variants);

@@ -11,6 +11,7 @@ import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.NodeSet;
 import ferry.stone.core.scene.node.Skin;
 import ferry.stone.core.scene.time.Clip;
+import ferry.stone.core.scene.time.MeshSequence;
 import ferry.stone.core.scene.time.PointCache;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -38,6 +39,7 @@ public final class SceneBuilder {
   private final List<Camera> cameras = new ArrayList<>();
   private final List<Light> lights = new ArrayList<>();
   private final List<PointCache> caches = new ArrayList<>();
+  private final List<MeshSequence> sequences = new ArrayList<>();
   private final List<NodeSet> sets = new ArrayList<>();
   private final List<CopySet> copies = new ArrayList<>();
   private final List<String> variants = new ArrayList<>();
@@ -67,6 +69,7 @@ public final class SceneBuilder {
     cameras.addAll(scene.cameras());
     lights.addAll(scene.lights());
     caches.addAll(scene.caches());
+    sequences.addAll(scene.sequences());
     sets.addAll(scene.sets());
     copies.addAll(scene.copies());
     variants.addAll(scene.variants());
@@ -183,6 +186,17 @@ public final class SceneBuilder {
     return this;
   }
 
+  public SceneBuilder add(MeshSequence sequence) {
+    sequences.add(sequence);
+    return this;
+  }
+
+  public SceneBuilder sequences(List<MeshSequence> newSequences) {
+    sequences.clear();
+    sequences.addAll(newSequences);
+    return this;
+  }
+
   public SceneBuilder sets(List<NodeSet> newSets) {
     sets.clear();
     sets.addAll(newSets);
@@ -289,6 +303,7 @@ public final class SceneBuilder {
         cameras,
         lights,
         caches,
+        sequences,
         sets,
         copies,
         variants,

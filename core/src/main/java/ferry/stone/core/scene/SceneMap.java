@@ -10,7 +10,9 @@ import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.NodeSet;
 import ferry.stone.core.scene.node.Purpose;
 import ferry.stone.core.scene.node.Skin;
+import ferry.stone.core.scene.time.ChangedSequence;
 import ferry.stone.core.scene.time.Clip;
+import ferry.stone.core.scene.time.MeshSequence;
 import ferry.stone.core.scene.time.PointCache;
 import ferry.stone.core.scene.time.RenamedCache;
 import java.util.ArrayList;
@@ -35,6 +37,7 @@ public final class SceneMap {
   private final Map<Integer, Integer> lights = new HashMap<>();
   private final Map<Integer, Integer> clips = new HashMap<>();
   private final Map<Integer, Integer> caches = new HashMap<>();
+  private final Map<Integer, Integer> sequences = new HashMap<>();
 
   private SceneMap() {}
 
@@ -54,6 +57,7 @@ public final class SceneMap {
     scene.lights().forEach(l -> map.lights.put(l.id(), numbers.of(l.id())));
     scene.clips().forEach(c -> map.clips.put(c.id(), numbers.of(c.id())));
     scene.caches().forEach(c -> map.caches.put(c.id(), numbers.of(c.id())));
+    scene.sequences().forEach(s -> map.sequences.put(s.id(), numbers.of(s.id())));
     return map;
   }
 
@@ -136,6 +140,7 @@ public final class SceneMap {
                 .toList())
         .clips(clips(scene))
         .caches(caches(scene))
+        .sequences(sequences(scene))
         .sets(sets(scene))
         .copies(copies(scene))
         .build();
@@ -185,16 +190,36 @@ public final class SceneMap {
     List<PolygonMesh> mapped = new ArrayList<>();
     for (PolygonMesh mesh : scene.meshes()) {
       if (meshes.containsKey(mesh.id())) {
-        int[][] variants = mesh.variantMaterials().clone();
-        for (int v = 0; v < variants.length; v++) {
-          variants[v] = ids(variants[v], materials);
-        }
+        mapped.add(mesh(mesh, meshes.get(mesh.id())));
+      }
+    }
+    return mapped;
+  }
+
+  private PolygonMesh mesh(PolygonMesh mesh, int id) {
+    int[][] variants = mesh.variantMaterials().clone();
+    for (int v = 0; v < variants.length; v++) {
+      variants[v] = ids(variants[v], materials);
+    }
+    return mesh.toBuilder()
+        .id(id)
+        .materials(ids(mesh.materialIds(), materials), mesh.faceSlot())
+        .variantMaterials(variants)
+        .build();
+  }
+
+  private List<MeshSequence> sequences(Scene scene) {
+    List<MeshSequence> mapped = new ArrayList<>();
+    for (MeshSequence sequence : scene.sequences()) {
+      if (sequences.containsKey(sequence.id()) && meshes.containsKey(sequence.meshId())) {
+        int id = sequences.get(sequence.id());
+        int meshId = meshes.get(sequence.meshId());
+        boolean same =
+            id == sequence.id()
+                && meshId == sequence.meshId()
+                && materials.entrySet().stream().allMatch(e -> e.getKey().equals(e.getValue()));
         mapped.add(
-            mesh.toBuilder()
-                .id(meshes.get(mesh.id()))
-                .materials(ids(mesh.materialIds(), materials), mesh.faceSlot())
-                .variantMaterials(variants)
-                .build());
+            same ? sequence : new ChangedSequence(sequence, id, meshId, m -> mesh(m, meshId)));
       }
     }
     return mapped;

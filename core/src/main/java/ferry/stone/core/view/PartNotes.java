@@ -14,6 +14,7 @@ import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.NodeSet;
 import ferry.stone.core.scene.node.Purpose;
 import ferry.stone.core.scene.node.Visibility;
+import ferry.stone.core.scene.time.MeshSequence;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.stream.Collectors;
@@ -84,6 +85,11 @@ final class PartNotes {
     }
     if (node.content() instanceof Node.Content.MeshContent content) {
       scene.mesh(content.meshId()).ifPresent(mesh -> mesh(mesh, notes));
+      for (MeshSequence sequence : scene.sequences()) {
+        if (sequence.meshId() == content.meshId()) {
+          notes.put("Another mesh over time", Figures.count(sequence.sampleCount(), "sample"));
+        }
+      }
     }
     if (node.content() instanceof Node.Content.DetailGroup group) {
       boolean distances = group.measure() == Node.Content.DetailGroup.Measure.DISTANCE;

@@ -3,12 +3,13 @@ package ferry.stone.core.view;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import ferry.stone.core.motion.Caches;
 import ferry.stone.core.motion.ClipPoses;
 import ferry.stone.core.motion.Pose;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.time.Clip;
-import ferry.stone.core.scene.time.PointCache;
+import ferry.stone.core.scene.time.Samples;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
@@ -50,10 +51,11 @@ public final class PreviewMotion {
 
   /** Frames a second at which a clip is played: the source's own rate where it has one. */
   public static double rate(Scene scene) {
-    if (scene.framesPerSecond() > 0 || scene.caches().isEmpty()) {
+    List<Samples> sampled = Caches.samples(scene);
+    if (scene.framesPerSecond() > 0 || sampled.isEmpty()) {
       return scene.framesPerSecond() > 0 ? scene.framesPerSecond() : USUAL_RATE;
     }
-    PointCache cache = scene.caches().get(0);
+    Samples cache = sampled.get(0);
     double seconds = cache.endSeconds() - cache.startSeconds();
     // A cache of one sample, or of samples beyond all measure, has no rate.
     double own = seconds > 0 ? (cache.sampleCount() - 1) / seconds : 0;

@@ -18,6 +18,7 @@ import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.Purpose;
 import ferry.stone.core.scene.node.Skin;
 import ferry.stone.core.scene.time.Clip;
+import ferry.stone.core.scene.time.MeshSequence;
 import ferry.stone.core.texture.ColourSpace;
 import ferry.stone.core.texture.PbrMaterial;
 import ferry.stone.core.texture.PbrTranslation;
@@ -36,6 +37,7 @@ import org.joml.Matrix4d;
  * @param metresPerUnit length of one unit of this view in metres
  * @param bounds of the view: min x y z, max x y z; empty without meshes
  * @param textures the images that materials use
+ * @param changing meshes that are others over time
  * @param looks names of material variants to choose from
  * @param fromNear carries points of the near view to this one: 16 numbers, column by column
  */
@@ -54,7 +56,8 @@ public record SideView(
     List<CameraView> cameras,
     List<LightView> lights,
     List<TextureFact> textures,
-    List<String> looks) {
+    List<String> looks,
+    List<ChangingView> changing) {
 
   /**
    * Joints that move a mesh.
@@ -64,6 +67,15 @@ public record SideView(
    * @param bind where the mesh's points stood when they were bound, to the view: 16 numbers
    */
   public record SkinView(int id, int[] joints, double[] inverseBind, double[] bind) {}
+
+  /**
+   * A mesh that is another one over time.
+   *
+   * @param key what a page asks for: this, {@code @} and the number of the sample
+   * @param nodes ids of the nodes that show it
+   * @param seconds when each sample begins
+   */
+  public record ChangingView(String key, List<Integer> nodes, double[] seconds) {}
 
   /**
    * An image of the file.
@@ -187,6 +199,11 @@ public record SideView(
   @FunctionalInterface
   public interface MeshKeys {
     String key(PolygonMesh mesh, Scene scene);
+
+    /** Names a mesh that is another one over time; empty where it is shown as it is at first. */
+    default String key(MeshSequence sequence, Scene scene) {
+      return "";
+    }
   }
 
   /** The near side: numbers as they are, one unit shown as one metre. */
@@ -284,7 +301,22 @@ public record SideView(
         cameras(scene, new Matrix4d(toView)),
         lights(scene, new Matrix4d(toView)),
         SideTextures.of(scene),
-        scene.variants());
+        scene.variants(),
+        scene.sequences().stream().map(s -> changing(s, scene, keys)).toList());
+  }
+
+  private static ChangingView changing(MeshSequence sequence, Scene scene, MeshKeys keys) {
+    List<Integer> nodes =
+        scene.nodes().stream()
+            .filter(
+                n ->
+                    n.content() instanceof Node.Content.MeshContent c
+                        && c.meshId() == sequence.meshId())
+            .map(Node::id)
+            .toList();
+    double[] seconds = new double[sequence.sampleCount()];
+    java.util.Arrays.setAll(seconds, sequence::timeSeconds);
+    return new ChangingView(keys.key(sequence, scene), nodes, seconds);
   }
 
   private static double[] numbers(Bounds b) {

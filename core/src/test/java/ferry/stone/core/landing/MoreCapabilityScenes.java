@@ -64,6 +64,7 @@ final class MoreCapabilityScenes {
         Node second = Node.of(7, "second", -1, node.content()).withTransform(aside());
         yield plate.toBuilder().nodes(List.of(node, second)).build();
       }
+      case CHANGING_MESHES -> plate.toBuilder().add(new RisingSequence(40, mesh, 3)).build();
       case LISTED_COPIES -> {
         Node holder = Node.of(8, "row", -1, Node.Content.GROUP);
         Node first = Node.of(9, "row_1", 0, node.content());

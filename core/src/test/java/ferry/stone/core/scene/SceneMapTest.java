@@ -6,6 +6,7 @@ import static org.junit.jupiter.api.Assertions.assertNotEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import ferry.stone.core.RandomRig;
+import ferry.stone.core.landing.RisingSequence;
 import ferry.stone.core.landing.StillCache;
 import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.scene.node.Camera;
@@ -59,6 +60,7 @@ class SceneMapTest {
     more.add(new NodeSet("deck", NodeSet.Kind.LAYER, new int[] {rig.nodes().get(0).id()}, true));
     int[] copies = {rig.nodes().get(0).id(), rig.nodes().get(1).id()};
     more.add(new CopySet(CopySet.Kind.BRANCHES, -1, copies));
+    more.add(new RisingSequence(more.newId(), rig.meshes().get(0), 2));
     more.caches(List.of(new StillCache(rig.meshes().get(0).id())));
     return more.build();
   }

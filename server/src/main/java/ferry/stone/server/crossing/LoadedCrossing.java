@@ -8,10 +8,13 @@ import ferry.stone.core.handling.Step;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneWeight;
 import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.time.MeshSequence;
 import ferry.stone.core.shore.Shore;
 import ferry.stone.core.survey.Survey;
 import ferry.stone.core.survey.SurveyMemo;
+import ferry.stone.core.view.SideView;
 import ferry.stone.core.work.Progress;
+import java.io.IOException;
 import java.util.ArrayList;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
@@ -20,7 +23,7 @@ import java.util.Map;
 import java.util.UUID;
 
 /** A crossing's scenes in memory: near side, survey, and the stages of the handling. */
-public final class LoadedCrossing {
+public final class LoadedCrossing implements SideView.MeshKeys {
   private static final int OLD_MESHES_KEPT = 64;
   private static final int STATES_KEPT = 4;
 
@@ -39,6 +42,13 @@ public final class LoadedCrossing {
   private int nextKey;
   private final Object handling = new Object();
   private final Object surveys = new Object();
+  private final Map<String, Changing> changing =
+      new LinkedHashMap<>() {
+        @Override
+        protected boolean removeEldestEntry(Map.Entry<String, Changing> eldest) {
+          return size() > OLD_MESHES_KEPT;
+        }
+      };
   private final Map<List<Step>, Scene> states =
       new LinkedHashMap<>(8, 0.75f, true) {
         @Override
@@ -55,6 +65,9 @@ public final class LoadedCrossing {
     this.shore = shore;
     survey = Survey.of(near, readFindings, shore, memo, progress);
   }
+
+  /** A mesh that changes over time, with the scene it is in. */
+  private record Changing(MeshSequence sequence, Scene scene) {}
 
   /** A mesh that a view was told of, with the scene that says how its values are meant. */
   public record Shown(PolygonMesh mesh, Scene scene) {}
@@ -180,6 +193,7 @@ public final class LoadedCrossing {
   }
 
   /** The key under which a view fetches a mesh. The same mesh value keeps its key. */
+  @Override
   public synchronized String key(PolygonMesh mesh, Scene scene) {
     String key = keys.get(mesh);
     if (key == null) {
@@ -205,7 +219,42 @@ public final class LoadedCrossing {
     }
   }
 
-  public synchronized Shown shown(String key) {
+  @Override
+  public synchronized String key(MeshSequence sequence, Scene scene) {
+    for (var known : changing.entrySet()) {
+      if (known.getValue().sequence() == sequence) {
+        return known.getKey();
+      }
+    }
+    String key = prefix + "-over-" + nextKey++;
+    changing.put(key, new Changing(sequence, scene));
+    return key;
+  }
+
+  /**
+   * What a view was told of; {@code null} when it is not there any more.
+   *
+   * @param key of a mesh, or of one that changes over time with {@code @} and the sample
+   */
+  public Shown shown(String key) throws IOException {
+    int at = key.indexOf('@');
+    if (at < 0) {
+      return mesh(key);
+    }
+    Changing known = changing(key.substring(0, at));
+    String sample = key.substring(at + 1);
+    if (known == null || !sample.matches("\\d{1,9}")) {
+      return null;
+    }
+    int wanted = Math.min(Integer.parseInt(sample), known.sequence().sampleCount() - 1);
+    return new Shown(known.sequence().mesh(wanted), known.scene());
+  }
+
+  private synchronized Shown mesh(String key) {
     return shown.get(key);
+  }
+
+  private synchronized Changing changing(String key) {
+    return changing.get(key);
   }
 }

@@ -144,7 +144,7 @@ public class SideController {
     List<Handling.Stage> stages = loaded.handle(handlings.steps(id));
     int count = after == null ? stages.size() : Math.max(0, Math.min(after, stages.size()));
     Scene far = Handling.result(loaded.near(), stages.subList(0, count));
-    return SideView.far(far, crossings.farShore(id).frame(), loaded::key);
+    return SideView.far(far, crossings.farShore(id).frame(), loaded);
   }
 
   /**
@@ -296,7 +296,7 @@ public class SideController {
   }
 
   private static SideView near(LoadedCrossing loaded) {
-    return SideView.near(loaded.near(), loaded::key);
+    return SideView.near(loaded.near(), loaded);
   }
 
   private static Clip clip(Scene scene, int clip) {

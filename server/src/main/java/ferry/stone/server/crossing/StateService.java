@@ -105,7 +105,7 @@ public class StateService {
     LoadedCrossing loaded = scenes.scenes(id);
     Scene scene = scene(id, ref);
     return ref.equals("near")
-        ? SideView.near(loaded.near(), loaded::key)
-        : SideView.far(scene, crossings.farShore(id).frame(), loaded::key);
+        ? SideView.near(loaded.near(), loaded)
+        : SideView.far(scene, crossings.farShore(id).frame(), loaded);
   }
 }

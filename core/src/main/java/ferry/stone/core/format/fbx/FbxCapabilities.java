@@ -104,6 +104,11 @@ public final class FbxCapabilities {
               Fate.CHANGED,
               "They get a material of their own: readers would give them the first.")
           .set(
+              Capability.CHANGING_MESHES,
+              Fate.NONE,
+              Fate.LOST,
+              "The mesh lands as it is at its first moment.")
+          .set(
               Capability.LISTED_COPIES,
               Fate.NONE,
               Fate.CHANGED,

@@ -139,6 +139,7 @@ public final class Contents {
       case LIGHTS -> list(scene.lights(), "light", l -> l.name());
       case MATERIALS -> list(scene.materials(), "material", m -> m.name());
       case POINT_CACHES -> list(scene.caches(), "cache", c -> c.name());
+      case CHANGING_MESHES -> list(scene.sequences(), "mesh", s -> s.name());
       case EMPTY_CLIPS ->
           list(
               scene.clips().stream().filter(c -> c.tracks().isEmpty()).toList(),

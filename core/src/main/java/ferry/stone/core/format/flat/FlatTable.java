@@ -29,6 +29,8 @@ public final class FlatTable {
       Map.of(
           Capability.SKINS,
           "Skinned meshes land in their rest pose.",
+          Capability.CHANGING_MESHES,
+          "The mesh lands as it is at its first moment.",
           Capability.MORPHS,
           "Meshes land with the weights at rest; the targets go.",
           Capability.SHARP_EDGES,

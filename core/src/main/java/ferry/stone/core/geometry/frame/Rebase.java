@@ -14,6 +14,8 @@ import ferry.stone.core.scene.node.LocalTransform.PivotTransform;
 import ferry.stone.core.scene.node.LocalTransform.Trs;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.Skin;
+import ferry.stone.core.scene.time.ChangedSequence;
+import ferry.stone.core.scene.time.MeshSequence;
 import ferry.stone.core.scene.time.PointCache;
 import java.util.ArrayList;
 import java.util.List;
@@ -167,6 +169,10 @@ public final class Rebase {
         .lights(scene.lights().stream().map(this::light).toList())
         .caches(
             scene.caches().stream().map(c -> (PointCache) new MovedCache(c, forPoints)).toList())
+        .sequences(
+            scene.sequences().stream()
+                .map(s -> (MeshSequence) ChangedSequence.of(s, m -> mesh(m, forPoints)))
+                .toList())
         .build();
   }
 

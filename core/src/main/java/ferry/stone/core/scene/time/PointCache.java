@@ -3,18 +3,8 @@ package ferry.stone.core.scene.time;
 import java.io.IOException;
 
 /** Vertex positions of a mesh over time, read by ranges so that it need not fit in memory. */
-public interface PointCache {
-  int id();
-
-  String name();
-
-  int meshId();
-
-  int sampleCount();
-
+public interface PointCache extends Samples {
   int pointCount();
-
-  double timeSeconds(int sample);
 
   /**
    * Copies points {@code from} to {@code from + count} of a sample into {@code float[3*count]}.
@@ -22,12 +12,4 @@ public interface PointCache {
    * @throws IOException when the file behind it cannot be read
    */
   void read(int sample, int from, int count, float[] target) throws IOException;
-
-  default double startSeconds() {
-    return timeSeconds(0);
-  }
-
-  default double endSeconds() {
-    return timeSeconds(sampleCount() - 1);
-  }
 }

@@ -7,6 +7,8 @@ import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.time.ChangedSequence;
+import ferry.stone.core.scene.time.MeshSequence;
 import ferry.stone.core.scene.time.PointCache;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -79,6 +81,12 @@ final class BakedMeshes {
         caches.set(i, new MovedCache(caches.get(i), move));
       }
     }
-    return Orphans.without(builder.meshes(all).caches(caches).build());
+    List<MeshSequence> sequences = new ArrayList<>();
+    for (MeshSequence sequence : scene.sequences()) {
+      Matrix4d move = moves.get(sequence.meshId());
+      sequences.add(
+          move == null ? sequence : ChangedSequence.of(sequence, mesh -> MeshMove.by(mesh, move)));
+    }
+    return Orphans.without(builder.meshes(all).caches(caches).sequences(sequences).build());
   }
 }

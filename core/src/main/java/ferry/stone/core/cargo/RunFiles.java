@@ -1,0 +1,91 @@
+package ferry.stone.core.cargo;
+
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.Node;
+import java.io.IOException;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+
+/** The files of one motion, read one by one as they are asked for; the last few are kept. */
+final class RunFiles {
+  /** Enough to go between two moments on two sides without reading anything twice. */
+  private static final int KEPT = 4;
+
+  private final List<String> paths;
+  private final Source source;
+  private final Map<String, Integer> materials;
+  private final Map<Integer, Map<String, PolygonMesh>> kept =
+      new LinkedHashMap<>(KEPT + 1, 0.75f, true) {
+        @Override
+        protected boolean removeEldestEntry(Map.Entry<Integer, Map<String, PolygonMesh>> eldest) {
+          return size() > KEPT;
+        }
+      };
+
+  /** Reads a file of the run. */
+  interface Source {
+    Scene read(String path) throws IOException, FormatException;
+  }
+
+  /**
+   * @param materials ids by name: what the meshes of every frame are dressed in
+   */
+  RunFiles(List<String> paths, Source source, Map<String, Integer> materials) {
+    this.paths = List.copyOf(paths);
+    this.source = source;
+    this.materials = Map.copyOf(materials);
+  }
+
+  int count() {
+    return paths.size();
+  }
+
+  String path(int frame) {
+    return paths.get(frame);
+  }
+
+  /** The meshes of a frame by the paths of their parts. */
+  synchronized Map<String, PolygonMesh> meshes(int frame) throws IOException {
+    Map<String, PolygonMesh> known = kept.get(frame);
+    if (known == null) {
+      try {
+        Scene scene = source.read(paths.get(frame));
+        known = meshes(scene);
+        known.replaceAll((path, mesh) -> dressed(mesh, scene));
+      } catch (FormatException e) {
+        throw new IOException(e.getMessage(), e);
+      }
+      kept.put(frame, known);
+    }
+    return known;
+  }
+
+  /** The mesh with the materials of the same names. */
+  private PolygonMesh dressed(PolygonMesh mesh, Scene scene) {
+    int[] ids = new int[mesh.materialIds().length];
+    for (int slot = 0; slot < ids.length; slot++) {
+      ids[slot] =
+          scene
+              .material(mesh.materialIds()[slot])
+              .map(m -> materials.getOrDefault(m.name(), -1))
+              .orElse(-1);
+    }
+    return mesh.toBuilder().materials(ids, mesh.faceSlot()).build();
+  }
+
+  /** Meshes by the paths of the first parts that show them. */
+  static Map<String, PolygonMesh> meshes(Scene scene) {
+    Map<Integer, PolygonMesh> byId = scene.meshesById();
+    Map<String, PolygonMesh> byPath = new LinkedHashMap<>();
+    List<String> paths = scene.paths();
+    for (int i = 0; i < paths.size(); i++) {
+      if (scene.nodes().get(i).content() instanceof Node.Content.MeshContent content) {
+        byPath.putIfAbsent(paths.get(i), byId.get(content.meshId()));
+      }
+    }
+    return byPath;
+  }
+}
