@@ -31,7 +31,7 @@ public final class CopiedScene {
   private static void places(SceneBuilder scene, String name, MeshContent content, Random random) {
     int id = scene.newId();
     int holder = scene.add(Node.of(id, name, -1, Node.Content.GROUP).withTransform(place(random)));
-    int[] copies = new int[1 + random.nextInt(5)];
+    int[] copies = new int[2 + random.nextInt(4)];
     for (int i = 0; i < copies.length; i++) {
       copies[i] = scene.newId();
       scene.add(

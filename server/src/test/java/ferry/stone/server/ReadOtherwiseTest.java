@@ -5,6 +5,8 @@ import static org.springframework.test.web.servlet.request.MockMvcRequestBuilder
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.put;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -145,5 +147,48 @@ class ReadOtherwiseTest extends OverTheApi {
       assertThat(left.getString("reference")).isEqualTo("oak.png");
       assertThat(left.next()).isFalse();
     }
+  }
+
+  @Test
+  void aMeshThatChangesIsSentSampleBySample() throws Exception {
+    String id = create("Swell");
+    StringBuilder text = new StringBuilder();
+    for (int f = 1; f <= 3; f++) {
+      text.append("v 0 0 0\nv 1 0 0\nv 0 1 0\nf -3 -2 -1\n");
+      upload(id, "swell_" + f + ".obj", text.toString().getBytes(StandardCharsets.UTF_8));
+    }
+    settled(id);
+    assertThat(near(id)).contains("swell_1", "swell_3");
+    choose(id, "{\"numberedFiles\":\"frames\",\"filesPerSecond\":10}", 202);
+    settled(id);
+    JsonNode side = read(send(get("/api/crossings/" + id + "/near"), 200));
+    JsonNode changing = side.at("/changing/0");
+    assertThat(changing.path("seconds")).hasSize(3);
+    assertThat(changing.at("/seconds/2").asDouble()).isEqualTo(0.2);
+    assertThat(changing.at("/nodes/0").asInt()).isEqualTo(side.at("/nodes/0/id").asInt());
+    assertThat(side.at("/clips/0/frames").asInt()).isEqualTo(3);
+    String key = changing.path("key").asText();
+    for (int sample = 0; sample < 3; sample++) {
+      assertThat(triangles(id, key + "@" + sample)).isEqualTo(sample + 1);
+    }
+    assertThat(triangles(id, key + "@99")).as("held after the last").isEqualTo(3);
+    assertThat(block(id, "nothing@1").getInt(0)).isZero();
+    assertThat(block(id, key + "@x").getInt(0)).isZero();
+    JsonNode far = read(send(get("/api/crossings/" + id + "/far"), 200));
+    assertThat(triangles(id, far.at("/changing/0/key").asText() + "@1")).isEqualTo(2);
+  }
+
+  private ByteBuffer block(String id, String key) throws Exception {
+    byte[] bytes =
+        send(get("/api/crossings/" + id + "/meshes").param("keys", key), 200)
+            .getContentAsByteArray();
+    return ByteBuffer.wrap(bytes).order(ByteOrder.LITTLE_ENDIAN);
+  }
+
+  private int triangles(String id, String key) throws Exception {
+    ByteBuffer block = block(id, key);
+    byte[] head = new byte[block.getInt(4)];
+    block.position(8).get(head);
+    return json.readTree(head).at("/primitives/0/triangles").asInt();
   }
 }

@@ -81,7 +81,7 @@ final class FrameRun {
 
   /** The first file's scene with the motion of all. */
   Scene scene(Progress progress) throws IOException, FormatException {
-    Map<String, PolygonMesh> rest = RunFiles.meshes(first);
+    Map<String, PolygonMesh> rest = RunFiles.meshes(first, files.path(0));
     Set<String> changing = new HashSet<>();
     Set<String> further = new HashSet<>();
     for (int frame = 1; frame < files.count(); frame++) {

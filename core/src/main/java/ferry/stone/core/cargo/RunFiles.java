@@ -1,6 +1,7 @@
 package ferry.stone.core.cargo;
 
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.files.CargoPath;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.Node;
@@ -13,6 +14,9 @@ import java.util.Map;
 final class RunFiles {
   /** Enough to go between two moments on two sides without reading anything twice. */
   private static final int KEPT = 4;
+
+  /** Stands for the name of the file in paths. */
+  private static final String FILE = "<file>";
 
   private final List<String> paths;
   private final Source source;
@@ -53,7 +57,7 @@ final class RunFiles {
     if (known == null) {
       try {
         Scene scene = source.read(paths.get(frame));
-        known = meshes(scene);
+        known = meshes(scene, paths.get(frame));
         known.replaceAll((path, mesh) -> dressed(mesh, scene));
       } catch (FormatException e) {
         throw new IOException(e.getMessage(), e);
@@ -76,14 +80,21 @@ final class RunFiles {
     return mesh.toBuilder().materials(ids, mesh.faceSlot()).build();
   }
 
-  /** Meshes by the paths of the first parts that show them. */
-  static Map<String, PolygonMesh> meshes(Scene scene) {
+  /**
+   * Meshes by the paths of the first parts that show them. What is named after its file has another
+   * name in each: it is known by {@link #FILE}.
+   */
+  static Map<String, PolygonMesh> meshes(Scene scene, String file) {
+    String stem = CargoPath.stem(file);
     Map<Integer, PolygonMesh> byId = scene.meshesById();
     Map<String, PolygonMesh> byPath = new LinkedHashMap<>();
     List<String> paths = scene.paths();
     for (int i = 0; i < paths.size(); i++) {
       if (scene.nodes().get(i).content() instanceof Node.Content.MeshContent content) {
-        byPath.putIfAbsent(paths.get(i), byId.get(content.meshId()));
+        String path = paths.get(i);
+        boolean named = path.equals(stem) || path.startsWith(stem + "/");
+        byPath.putIfAbsent(
+            named ? FILE + path.substring(stem.length()) : path, byId.get(content.meshId()));
       }
     }
     return byPath;

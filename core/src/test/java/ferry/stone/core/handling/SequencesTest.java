@@ -57,7 +57,7 @@ class SequencesTest {
                                     new org.joml.Vector3d(2))))
                     .toList())
             .build();
-    Step bake = new Step("s", "freeze", Map.of(), true, List.of());
+    Step bake = new Step("s", "reset", Map.of("what", "all"), true, List.of());
     Handling.Stage stage = Handling.run(moved, List.of(bake), Progress.NONE).get(0);
     assertThat(stage.failure()).isNull();
     PolygonMesh before = near.sequences().get(0).mesh(2);
