@@ -10,4 +10,13 @@ public interface Output {
    * @return the caller closes it
    */
   OutputStream create(String path) throws IOException;
+
+  /**
+   * A file of which what stands already can be written over.
+   *
+   * @param path relative, with {@code /}
+   */
+  default SeekableOutput seekable(String path) throws IOException {
+    return new SeekableOutput(create(path));
+  }
 }

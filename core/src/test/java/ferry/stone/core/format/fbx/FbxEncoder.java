@@ -1,10 +1,12 @@
 package ferry.stone.core.format.fbx;
 
+import ferry.stone.core.TestFiles;
 import ferry.stone.core.format.fbx.raw.FbxBinaryWriter;
 import ferry.stone.core.format.fbx.raw.FbxBuild;
 import ferry.stone.core.format.fbx.raw.FbxName;
 import ferry.stone.core.format.fbx.raw.FbxRecord;
 import ferry.stone.core.format.fbx.raw.FbxTextWriter;
+import ferry.stone.core.format.files.SeekableOutput;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -37,13 +39,14 @@ final class FbxEncoder {
   }
 
   static byte[] binary(FbxRecord root, int version, boolean packed) {
-    ByteArrayOutputStream out = new ByteArrayOutputStream();
-    try {
+    TestFiles files = new TestFiles();
+    try (SeekableOutput out = files.seekable("a")) {
       FbxBinaryWriter.write(root, version, packed, out);
+      out.complete();
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
-    return out.toByteArray();
+    return files.bytes("a");
   }
 
   static byte[] text(FbxRecord root) {

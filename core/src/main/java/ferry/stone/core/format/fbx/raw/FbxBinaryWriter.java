@@ -1,19 +1,16 @@
 package ferry.stone.core.format.fbx.raw;
 
-import java.io.BufferedOutputStream;
+import ferry.stone.core.format.files.SeekableOutput;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
-import java.io.OutputStream;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
-import java.util.ArrayList;
-import java.util.List;
 import java.util.zip.Deflater;
 
 /**
- * Writes a tree of records in the binary form. Heads hold where a record ends, so all values are
- * coded first; what is held is the deflated size of the file.
+ * Writes a tree of records in the binary form, one value after the other: what is held is the
+ * deflated size of the largest array.
  */
 public final class FbxBinaryWriter {
   /** Arrays shorter than this in bytes are not worth deflating. */
@@ -89,25 +86,12 @@ public final class FbxBinaryWriter {
 
   private final boolean wide;
   private final boolean packed;
+  private final SeekableOutput out;
 
-  private FbxBinaryWriter(int version, boolean packed) {
+  private FbxBinaryWriter(int version, boolean packed, SeekableOutput out) {
+    this.out = out;
     wide = version >= FbxBinaryParser.WIDE_HEADS;
     this.packed = packed;
-  }
-
-  /** A record with its values coded and its end known. */
-  private static final class Coded {
-    private final byte[] name;
-    private final int values;
-    private final byte[] bytes;
-    private final List<Coded> children = new ArrayList<>();
-    private long size;
-
-    Coded(byte[] name, int values, byte[] bytes) {
-      this.name = name;
-      this.values = values;
-      this.bytes = bytes;
-    }
   }
 
   /**
@@ -115,79 +99,59 @@ public final class FbxBinaryWriter {
    * @param version 7400 has 32-bit heads, 7500 has 64-bit heads
    * @param packed whether arrays are deflated
    */
-  public static void write(FbxRecord root, int version, boolean packed, OutputStream target)
+  public static void write(FbxRecord root, int version, boolean packed, SeekableOutput out)
       throws IOException {
-    FbxBinaryWriter writer = new FbxBinaryWriter(version, packed);
-    BufferedOutputStream out = new BufferedOutputStream(target, CHUNK);
+    FbxBinaryWriter writer = new FbxBinaryWriter(version, packed, out);
     out.write(FbxBinaryParser.MARK);
     out.write(little(4).putInt(version).array());
-    long at = FbxBinaryParser.MARK.length + 4L;
     for (FbxRecord child : root.children()) {
-      Coded coded = writer.code(child);
-      if (!writer.wide && at + coded.size > 0xffff_ffffL) {
-        throw new IOException("the file would be over 4 GB: write version 7500 instead");
-      }
-      at = writer.write(coded, at, out);
+      writer.write(child);
     }
     out.write(new byte[writer.head()]);
-    at += writer.head();
     out.write(CLOSE);
     out.write(new byte[4]);
-    at += CLOSE.length + 4;
     // A full block follows when the place is even already.
-    int pad = (int) (16 - at % 16);
-    out.write(new byte[pad]);
+    out.write(new byte[(int) (16 - out.position() % 16)]);
     out.write(little(4).putInt(version).array());
     out.write(new byte[CLOSING_ZEROS]);
     out.write(END);
-    out.flush();
   }
 
   private int head() {
     return wide ? 25 : 13;
   }
 
-  private Coded code(FbxRecord record) {
-    ByteArrayOutputStream values = new ByteArrayOutputStream();
-    record.values().forEach(v -> value(values, v));
+  /** Heads say where their record ends: they are written once more when that is known. */
+  private void write(FbxRecord record) throws IOException {
+    long start = out.position();
     byte[] name = record.name().getBytes(StandardCharsets.UTF_8);
-    Coded coded = new Coded(name, record.values().size(), values.toByteArray());
-    coded.size = head() + name.length + coded.bytes.length;
+    out.write(new byte[head()]);
+    out.write(name);
+    long first = out.position();
+    for (Object value : record.values()) {
+      ByteArrayOutputStream coded = new ByteArrayOutputStream();
+      value(coded, value);
+      out.write(coded.toByteArray());
+    }
+    long values = out.position() - first;
     for (FbxRecord child : record.children()) {
-      Coded inner = code(child);
-      coded.children.add(inner);
-      coded.size += inner.size;
+      write(child);
     }
     // Records with children, and those that hold nothing at all, close with an empty head.
-    if (closes(coded)) {
-      coded.size += head();
-    }
-    return coded;
-  }
-
-  private static boolean closes(Coded coded) {
-    return !coded.children.isEmpty() || coded.values == 0;
-  }
-
-  private long write(Coded coded, long at, OutputStream out) throws IOException {
-    long end = at + coded.size;
-    ByteBuffer head = little(head());
-    if (wide) {
-      head.putLong(end).putLong(coded.values).putLong(coded.bytes.length);
-    } else {
-      head.putInt((int) end).putInt(coded.values).putInt(coded.bytes.length);
-    }
-    out.write(head.put((byte) coded.name.length).array());
-    out.write(coded.name);
-    out.write(coded.bytes);
-    long inner = at + head() + coded.name.length + coded.bytes.length;
-    for (Coded child : coded.children) {
-      inner = write(child, inner, out);
-    }
-    if (closes(coded)) {
+    if (!record.children().isEmpty() || record.values().isEmpty()) {
       out.write(new byte[head()]);
     }
-    return end;
+    long end = out.position();
+    if (!wide && end > 0xffff_ffffL) {
+      throw new IOException("the file would be over 4 GB: write version 7500 instead");
+    }
+    ByteBuffer head = little(head());
+    if (wide) {
+      head.putLong(end).putLong(record.values().size()).putLong(values);
+    } else {
+      head.putInt((int) end).putInt(record.values().size()).putInt((int) values);
+    }
+    out.patch(start, head.put((byte) name.length).array());
   }
 
   private static ByteBuffer little(int size) {

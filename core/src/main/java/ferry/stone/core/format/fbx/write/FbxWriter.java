@@ -11,6 +11,7 @@ import ferry.stone.core.format.fbx.raw.FbxRecord;
 import ferry.stone.core.format.fbx.raw.FbxTextWriter;
 import ferry.stone.core.format.files.Output;
 import ferry.stone.core.format.files.Resources;
+import ferry.stone.core.format.files.SeekableOutput;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.MorphTarget;
@@ -72,12 +73,15 @@ public final class FbxWriter {
     FbxRecord root = writer.build(resources, output);
     progress.report("writing the file", 0.7);
     String name = stem + ".fbx";
-    try (OutputStream out = output.create(name)) {
-      if (options.form() == FbxOptions.Form.TEXT) {
+    if (options.form() == FbxOptions.Form.TEXT) {
+      try (OutputStream out = output.create(name)) {
         FbxTextWriter.write(root, out);
-      } else {
-        FbxBinaryWriter.write(root, options.version(), true, out);
       }
+      return name;
+    }
+    try (SeekableOutput out = output.seekable(name)) {
+      FbxBinaryWriter.write(root, options.version(), true, out);
+      out.complete();
     }
     return name;
   }
