@@ -20,6 +20,7 @@ import type { Deviations } from './useDeviation';
 import { type Pick, type Shading, useView } from './viewState';
 
 const FEWEST_TOGETHER = 6;
+const NONE: number[] = [];
 
 interface Props {
   crossingId: string;
@@ -67,8 +68,8 @@ export function SideScene(props: Props) {
   const pose = useView((s) => s.pose);
   const showHidden = useView((s) => s.showHidden);
   const away = useMemo(
-    () => hiddenWithChildren(side, hidden, level, showHidden),
-    [side, hidden, level, showHidden],
+    () => hiddenWithChildren(side, hidden, level, showHidden, motion?.shown ?? NONE),
+    [side, hidden, level, showHidden, motion?.shown],
   );
   // Deviations are of single parts: those that share a mesh are drawn one by one.
   const single = shading === 'deviation';
@@ -229,13 +230,18 @@ function chosenJoint(side: SideView, skin: number, selected: number[]): number {
   return joints.findIndex((id) => selected.includes(id));
 }
 
-/** What is hidden by hand, and the detail levels that are not chosen, with all below them. */
+/**
+ * What is hidden by hand, and the detail levels that are not chosen, with all below them. Of what comes
+ * and goes in the clip the stage says when.
+ */
 function hiddenWithChildren(
   side: SideView,
   hidden: number[],
   level: number,
   showHidden: boolean,
+  blinking: number[],
 ): Set<number> {
+  const byClip = new Set(blinking);
   const away = new Set(hidden);
   const levels = new Map<number, number>();
   for (const node of side.nodes) {
@@ -254,7 +260,7 @@ function hiddenWithChildren(
   }
   // What a part above hides may be shown below: each node says for itself.
   for (const node of side.nodes) {
-    if (!node.drawn && !showHidden) {
+    if (!node.drawn && !showHidden && !byClip.has(node.id)) {
       away.add(node.id);
     }
   }

@@ -9,11 +9,14 @@ import {
 } from 'three';
 import type { SideView } from '../api/client';
 import { MovedPoints } from './data/MovedPoints';
-import { frameAt, type Motion, matrixAt } from './data/motionBlock';
+import { frameAt, type Motion, matrixAt, seenAt } from './data/motionBlock';
 import type { PoseChoice } from './viewState';
 
 /** What shows a part, or some of it. */
 export type Shown = Mesh | LineSegments | Points;
+
+/** Shrinks what is not there to a point. */
+const NOTHING = new Matrix4().makeScale(0, 0, 0);
 
 const scratch = new Array<number>(16).fill(0);
 
@@ -31,6 +34,8 @@ export class Stage {
     number,
     { skeleton: Skeleton; joints: number[]; bound: Matrix4[] }
   >();
+  /** Nodes that the clip hides at this moment. */
+  private readonly gone = new Set<number>();
   private choice: PoseChoice = 'clip';
   /** Weights that the user has set, by node. */
   private readonly handWeights = new Map<number, number[]>();
@@ -83,7 +88,7 @@ export class Stage {
 
   private placeMany(mesh: InstancedMesh, nodeIds: number[]) {
     for (const [i, id] of nodeIds.entries()) {
-      const world = this.world.get(id);
+      const world = this.gone.has(id) ? NOTHING : this.world.get(id);
       if (world) {
         mesh.setMatrixAt(i, world);
       }
@@ -123,6 +128,14 @@ export class Stage {
         this.world.get(id)?.fromArray(scratch);
       }
     }
+    this.gone.clear();
+    if (motion && motion.loaded > 0 && this.choice === 'clip') {
+      for (const [place, id] of motion.shown.entries()) {
+        if (!seenAt(motion, place, seconds)) {
+          this.gone.add(id);
+        }
+      }
+    }
     for (const { skeleton, joints, bound } of this.skeletons.values()) {
       for (const [j, id] of joints.entries()) {
         const world = this.world.get(id);
@@ -152,6 +165,7 @@ export class Stage {
       if (world && !('isSkinnedMesh' in mesh)) {
         mesh.matrix.copy(world);
       }
+      mesh.visible = !this.gone.has(nodeId);
       mesh.matrixWorldNeedsUpdate = true;
     }
   }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { addFrames, frameAt, matrixAt, pointsAt } from './motionBlock';
+import { addFrames, frameAt, matrixAt, pointsAt, seenAt } from './motionBlock';
 
 /** Frames of a block that have points. */
 const evens = (from: number, count: number) => Math.ceil((from + count) / 2) - Math.ceil(from / 2);
@@ -14,6 +14,7 @@ function block(from: number, count: number, frames: number): ArrayBuffer {
     count,
     nodes: [7],
     morphs: [{ node: 9, count: 1 }],
+    shown: [4, 5],
     points: [{ nodes: [3], count: 2 }],
     pointStep: 2,
   };
@@ -21,7 +22,7 @@ function block(from: number, count: number, frames: number): ArrayBuffer {
   while (text.length % 4) {
     text += ' ';
   }
-  const buffer = new ArrayBuffer(4 + text.length + 4 * (13 * count + 6 * evens(from, count)));
+  const buffer = new ArrayBuffer(4 + text.length + 4 * (15 * count + 6 * evens(from, count)));
   new DataView(buffer).setUint32(0, text.length, true);
   new Uint8Array(buffer, 4, text.length).set(new TextEncoder().encode(text));
   const numbers = new Float32Array(buffer, 4 + text.length);
@@ -29,11 +30,13 @@ function block(from: number, count: number, frames: number): ArrayBuffer {
     // A node that goes along x by one a frame.
     numbers.set([1, 0, 0, 0, 1, 0, 0, 0, 1, from + f, 0, 0], 12 * f);
     numbers[12 * count + f] = (from + f) / 10;
+    // One that goes at frame 2, one that comes at frame 3.
+    numbers.set([from + f < 2 ? 1 : 0, from + f < 3 ? 0 : 1], 13 * count + 2 * f);
   }
   for (let k = 0; k < evens(from, count); k++) {
     // Two vertices that rise by one a frame, the second above the first.
     const frame = 2 * (Math.ceil(from / 2) + k);
-    numbers.set([0, frame, 0, 0, frame + 100, 0], 13 * count + 6 * k);
+    numbers.set([0, frame, 0, 0, frame + 100, 0], 15 * count + 6 * k);
   }
   return buffer;
 }
@@ -50,6 +53,18 @@ describe('motion blocks', () => {
     expect(out[12]).toBeCloseTo(2.5);
     expect(out[15]).toBe(1);
     expect(motion.weights[4]).toBeCloseTo(0.4);
+  });
+
+  it('say who comes and goes, at the frame and not between', () => {
+    const motion = addFrames(addFrames(null, block(0, 3, 5)), block(3, 2, 5));
+    const at = (seconds: number) => [seenAt(motion, 0, seconds), seenAt(motion, 1, seconds)];
+    expect(at(1)).toEqual([true, false]);
+    expect(at(1.19)).toEqual([true, false]);
+    expect(at(1.2)).toEqual([false, false]);
+    expect(at(1.29)).toEqual([false, false]);
+    expect(at(1.3)).toEqual([false, true]);
+    expect(at(1.4)).toEqual([false, true]);
+    expect(at(99)).toEqual([false, true]);
   });
 
   it('hold their ends', () => {

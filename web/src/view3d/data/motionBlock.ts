@@ -12,6 +12,10 @@ export interface Motion {
   matrices: Float32Array;
   /** Weights of all nodes with morph targets, a frame. */
   weights: Float32Array;
+  /** Nodes that come and go. */
+  shown: number[];
+  /** 1 or 0 for each of them, a frame. */
+  seen: Float32Array;
   /** Meshes that a point cache moves: the nodes that show each, and its vertices. */
   points: { nodes: number[]; count: number }[];
   /** Frames from one sample of points to the next. */
@@ -29,6 +33,7 @@ interface Header {
   count: number;
   nodes: number[];
   morphs: { node: number; count: number }[];
+  shown: number[];
   points: { nodes: number[]; count: number }[];
   pointStep: number;
 }
@@ -49,6 +54,7 @@ export function addFrames(motion: Motion | null, buffer: ArrayBuffer): Motion {
     loaded: 0,
     matrices: new Float32Array(width * head.frames),
     weights: new Float32Array(weightCount * head.frames),
+    seen: new Float32Array(head.shown.length * head.frames),
     positions: new Float32Array(pointCount * samples(head.frames)),
   };
   const base = 4 + length;
@@ -57,10 +63,15 @@ export function addFrames(motion: Motion | null, buffer: ArrayBuffer): Motion {
     new Float32Array(buffer, base + 4 * width * head.count, weightCount * head.count),
     weightCount * head.from,
   );
+  const shownAt = base + 4 * (width + weightCount) * head.count;
+  into.seen.set(
+    new Float32Array(buffer, shownAt, head.shown.length * head.count),
+    head.shown.length * head.from,
+  );
   const first = samples(head.from);
   const here = samples(head.from + head.count) - first;
   into.positions.set(
-    new Float32Array(buffer, base + 4 * (width + weightCount) * head.count, pointCount * here),
+    new Float32Array(buffer, shownAt + 4 * head.shown.length * head.count, pointCount * here),
     pointCount * first,
   );
   return { ...into, loaded: head.from + head.count };
@@ -73,6 +84,13 @@ export function frameAt(motion: Motion, seconds: number): { frame: number; part:
   const at = Math.max(0, Math.min(last, exact));
   const frame = Math.min(Math.floor(at + 1e-6), Math.max(0, last - 1));
   return { frame, part: Math.max(0, Math.min(1, at - frame)) };
+}
+
+/** Whether a node that comes and goes is there: it holds until the next frame. */
+export function seenAt(motion: Motion, place: number, seconds: number): boolean {
+  const { frame, part } = frameAt(motion, seconds);
+  const at = part > 1 - 1e-6 ? frame + 1 : frame;
+  return (motion.seen[motion.shown.length * at + place] ?? 1) > 0.5;
 }
 
 /** Writes a node's matrix between two frames into 16 numbers, column by column. */

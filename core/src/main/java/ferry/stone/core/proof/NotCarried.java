@@ -29,6 +29,7 @@ final class NotCarried {
           Capability.FACE_SETS,
           Capability.POINT_CACHES,
           Capability.CHANGING_MESHES,
+          Capability.TEXTS_OVER_TIME,
           Capability.PIVOTS,
           Capability.INHERITED_SCALE,
           Capability.DETAIL_DISTANCES,

@@ -305,6 +305,13 @@ public final class SceneMap {
         : property.startsWith("light/") ? lights : nodes;
   }
 
+  private List<Clip.Words> words(Clip clip) {
+    return clip.words().stream()
+        .filter(w -> nodes.containsKey(w.targetId()))
+        .map(w -> w.withTarget(nodes.get(w.targetId())))
+        .toList();
+  }
+
   private List<Clip> clips(Scene scene) {
     List<Clip> mapped = new ArrayList<>();
     for (Clip clip : scene.clips()) {
@@ -332,7 +339,8 @@ public final class SceneMap {
               clip.startSeconds(),
               clip.endSeconds(),
               tracks,
-              keys));
+              keys,
+              words(clip)));
     }
     return mapped;
   }

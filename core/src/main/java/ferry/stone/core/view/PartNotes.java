@@ -14,6 +14,7 @@ import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.NodeSet;
 import ferry.stone.core.scene.node.Purpose;
 import ferry.stone.core.scene.node.Visibility;
+import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.scene.time.MeshSequence;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -103,6 +104,14 @@ final class PartNotes {
       scene.camera(content.cameraId()).ifPresent(camera -> lens(camera, notes));
     }
     copies(scene, node, notes);
+    for (Clip clip : scene.clips()) {
+      for (Clip.Words words : clip.words()) {
+        if (words.targetId() == node.id()) {
+          String name = words.property().substring(Clip.CUSTOM.length());
+          notes.put(name + " in " + clip.name(), String.join(", ", words.values()));
+        }
+      }
+    }
     for (NodeSet set : scene.sets()) {
       if (IntStream.of(set.nodeIds()).anyMatch(id -> id == node.id())) {
         notes.merge(

@@ -6,8 +6,10 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import ferry.stone.core.motion.Caches;
 import ferry.stone.core.motion.ClipPoses;
 import ferry.stone.core.motion.Pose;
+import ferry.stone.core.motion.SeenOver;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.node.Purpose;
 import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.scene.time.Samples;
 import java.io.IOException;
@@ -29,11 +31,11 @@ import org.joml.Matrix4dc;
  * <tr><td>uint32</td><td>length of the JSON, a multiple of 4</td></tr>
  * <tr><td>JSON</td><td>{@code start}, {@code end} in seconds, {@code framesPerSecond}, {@code frames}
  * of the whole clip, {@code from} and {@code count} of those here, {@code nodes}: ids of the moving
- * nodes, {@code morphs}: id and number of weights of the nodes with morph targets, {@code points}:
+ * nodes, {@code morphs}: id and number of weights of the nodes with morph targets, {@code shown}: ids of nodes that come and go, {@code points}:
  * for each point cache the nodes that show its mesh and the number of vertices of {@link Preview},
  * {@code pointStep}: how many frames lie between two of their samples here</td></tr>
  * <tr><td>float32</td><td>for each frame and node 12 numbers: x, y, z of the four columns of its
- * matrix; then for each frame the weights of each node with morph targets; then for each frame
+ * matrix; then for each frame the weights of each node with morph targets; then for each frame 1 or 0 for each node of {@code shown}; then for each frame
  * whose number {@code pointStep} divides the positions of each cache, in the mesh's own numbers</td></tr>
  * </table>
  */
@@ -77,6 +79,7 @@ public final class PreviewMotion {
     int frames = frames(scene, clip);
     List<Integer> moving = moving(scene, clip);
     List<Integer> morphing = new ArrayList<>();
+    Purpose[] purposes = scene.purposes();
     Pose rest = Pose.rest(scene);
     long numbers = (long) NUMBERS * moving.size();
     for (int i = 0; i < scene.nodes().size(); i++) {
@@ -85,6 +88,9 @@ public final class PreviewMotion {
         numbers += rest.morphWeights()[i].length;
       }
     }
+    List<Integer> shown =
+        SeenOver.of(scene, clip).places().stream().filter(i -> inPicture(purposes[i])).toList();
+    numbers += shown.size();
     List<MovedPoints> points = MovedPoints.of(scene);
     long pointNumbers = points.stream().mapToLong(p -> 3L * p.vertexCount()).sum();
     int step =
@@ -93,7 +99,7 @@ public final class PreviewMotion {
     int first = Math.max(0, Math.min(from, frames - 1));
     int most = (int) Math.max(1, MOST_BYTES / Math.max(1, 4 * numbers));
     int count = Math.min(frames - first, most);
-    Head head = new Head(frames, first, count, moving, morphing, points, step);
+    Head head = new Head(frames, first, count, moving, morphing, shown, points, step);
     byte[] json = head.json(scene, clip, rest);
     ByteBuffer out =
         ByteBuffer.allocate((int) (4 + json.length + 4 * numbers * count))
@@ -104,8 +110,7 @@ public final class PreviewMotion {
     double[] columns = new double[16];
     ClipPoses poses = ClipPoses.of(scene, clip);
     for (int f = 0; f < count; f++) {
-      double t = Math.min(clip.endSeconds(), clip.startSeconds() + (first + f) / rate(scene));
-      Pose pose = poses.at(t);
+      Pose pose = poses.at(moment(scene, clip, first + f));
       for (int place : moving) {
         toView.mul(pose.world()[place], m);
         m.mul(scene.nodes().get(place).geometric().toMatrix());
@@ -123,15 +128,38 @@ public final class PreviewMotion {
         out.putFloat(weight);
       }
     }
-    for (int f = first; f < first + count; f++) {
-      if (f % step == 0) {
-        double t = Math.min(clip.endSeconds(), clip.startSeconds() + f / rate(scene));
-        for (MovedPoints moved : points) {
-          moved.put(t, out);
+    putSeen(scene, clip, head, SeenOver.of(scene, clip), out);
+    putPoints(scene, clip, head, out);
+    return java.util.Arrays.copyOf(out.array(), out.position());
+  }
+
+  private static double moment(Scene scene, Clip clip, int frame) {
+    return Math.min(clip.endSeconds(), clip.startSeconds() + frame / rate(scene));
+  }
+
+  private static void putSeen(Scene scene, Clip clip, Head head, SeenOver seen, ByteBuffer out) {
+    int end = head.from() + head.count();
+    for (int f = head.from(); f < end && !head.shown().isEmpty(); f++) {
+      boolean[] now = seen.at(moment(scene, clip, f));
+      for (int place : head.shown()) {
+        out.putFloat(now[place] ? 1 : 0);
+      }
+    }
+  }
+
+  private static void putPoints(Scene scene, Clip clip, Head head, ByteBuffer out)
+      throws IOException {
+    for (int f = head.from(); f < head.from() + head.count(); f++) {
+      if (f % head.pointStep() == 0) {
+        for (MovedPoints moved : head.points()) {
+          moved.put(moment(scene, clip, f), out);
         }
       }
     }
-    return java.util.Arrays.copyOf(out.array(), out.position());
+  }
+
+  private static boolean inPicture(Purpose purpose) {
+    return purpose == Purpose.DEFAULT || purpose == Purpose.RENDER;
   }
 
   private static float[] weights(Pose pose, List<Integer> morphing) {
@@ -169,6 +197,7 @@ public final class PreviewMotion {
       int count,
       List<Integer> moving,
       List<Integer> morphing,
+      List<Integer> shown,
       List<MovedPoints> points,
       int pointStep) {
 
@@ -186,6 +215,8 @@ public final class PreviewMotion {
             .put("node", scene.nodes().get(i).id())
             .put("count", rest.morphWeights()[i].length);
       }
+      ArrayNode come = head.putArray("shown");
+      shown.forEach(i -> come.add(scene.nodes().get(i).id()));
       head.put("pointStep", pointStep);
       ArrayNode caches = head.putArray("points");
       for (MovedPoints moved : points) {

@@ -107,6 +107,24 @@ final class MoreCapabilityScenes {
     PolygonMesh mesh = plate.meshes().get(0);
     Node node = plate.nodes().get(0);
     return switch (capability) {
+      case TEXTS_OVER_TIME -> {
+        Clip.Words words =
+            new Clip.Words(
+                node.id(), Clip.CUSTOM + "flag", new double[] {0, 1}, List.of("up", "down"));
+        Clip.Track still =
+            new Clip.Track(
+                node.id(),
+                Clip.TRANSLATION,
+                Clip.Interpolation.LINEAR,
+                3,
+                new double[] {0, 1},
+                new double[6],
+                null,
+                null);
+        yield plate.toBuilder()
+            .add(new Clip(50, "watch", 0, 1, List.of(still)).withWords(List.of(words)))
+            .build();
+      }
       case HIDDEN_PARTS -> plate.toBuilder().nodes(List.of(node.withVisible(false))).build();
       case SHOWN_PARTS ->
           plate.toBuilder()

@@ -18,6 +18,7 @@ import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.Purpose;
 import ferry.stone.core.scene.node.Skin;
 import ferry.stone.core.scene.node.Visibility;
+import ferry.stone.core.scene.time.Clip;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -139,6 +140,11 @@ public final class Contents {
       case LIGHTS -> list(scene.lights(), "light", l -> l.name());
       case MATERIALS -> list(scene.materials(), "material", m -> m.name());
       case POINT_CACHES -> list(scene.caches(), "cache", c -> c.name());
+      case TEXTS_OVER_TIME ->
+          list(
+              scene.clips().stream().flatMap(c -> c.words().stream()).toList(),
+              "value",
+              w -> w.property().substring(Clip.CUSTOM.length()));
       case CHANGING_MESHES -> list(scene.sequences(), "mesh", s -> s.name());
       case EMPTY_CLIPS ->
           list(

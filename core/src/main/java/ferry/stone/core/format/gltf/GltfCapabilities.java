@@ -68,6 +68,11 @@ public final class GltfCapabilities {
               "The format holds up to four numbers or a matrix, and whole ones up to 16,777,216.")
           .set(Capability.POINT_CACHES, Fate.NONE, Fate.LOST, "The format has no point caches.")
           .set(
+              Capability.TEXTS_OVER_TIME,
+              Fate.NONE,
+              Fate.LOST,
+              "The text at rest lands: the format moves numbers only.")
+          .set(
               Capability.CHANGING_MESHES,
               Fate.NONE,
               Fate.LOST,

@@ -61,6 +61,7 @@ public enum Capability {
   CLIPS("Clips", "Motion"),
   EMPTY_CLIPS("Clips that move nothing", "Motion"),
   OTHER_MOTION("Motion of other values", "Motion"),
+  TEXTS_OVER_TIME("Custom texts that change over time", "Motion"),
   TIME_BEFORE_ZERO("Clips that begin before 0", "Motion"),
   CAMERAS("Cameras", "Cameras and lights"),
   CAMERA_LENSES("Film gate, shift and focus of cameras", "Cameras and lights"),

@@ -10,6 +10,7 @@ import java.util.List;
  *
  * @param startSeconds where it begins on the source's own time line
  * @param endSeconds where it ends
+ * @param words custom values that are texts, over time
  * @param keys what the tracks were made from, where the source wrote it in another form: for
  *     writers that know that form. Whoever changes the tracks drops or changes the keys.
  */
@@ -19,16 +20,18 @@ public record Clip(
     double startSeconds,
     double endSeconds,
     List<Track> tracks,
-    List<Keys> keys) {
+    List<Keys> keys,
+    List<Words> words) {
 
   public Clip {
     tracks = List.copyOf(tracks);
     keys = List.copyOf(keys);
+    words = List.copyOf(words);
   }
 
   /** A clip whose tracks are all there is. */
   public Clip(int id, String name, double startSeconds, double endSeconds, List<Track> tracks) {
-    this(id, name, startSeconds, endSeconds, tracks, List.of());
+    this(id, name, startSeconds, endSeconds, tracks, List.of(), List.of());
   }
 
   /**
@@ -43,6 +46,33 @@ public record Clip(
   public record Keys(int targetId, String property, int component, KeyCurve curve) {
     public Keys withTarget(int newTargetId) {
       return new Keys(newTargetId, property, component, curve);
+    }
+  }
+
+  /**
+   * A custom value of a node that is a text: it holds until the next moment.
+   *
+   * @param property {@link #CUSTOM} and its name
+   * @param timesSeconds rising
+   * @param values one a moment
+   */
+  public record Words(int targetId, String property, double[] timesSeconds, List<String> values) {
+    public Words {
+      values = List.copyOf(values);
+      if (timesSeconds.length != values.size()) {
+        throw new IllegalArgumentException(
+            property + ": " + timesSeconds.length + " moments for " + values.size() + " texts");
+      }
+    }
+
+    public Words withTarget(int newTargetId) {
+      return new Words(newTargetId, property, timesSeconds, values);
+    }
+
+    /** The text at a moment; the first before the first moment. */
+    public String at(double seconds) {
+      int found = java.util.Arrays.binarySearch(timesSeconds, seconds);
+      return values.get(Math.max(0, found >= 0 ? found : -found - 2));
     }
   }
 
@@ -211,10 +241,18 @@ public record Clip(
 
   /** The clip with other tracks, and without keys. */
   public Clip withTracks(List<Track> newTracks) {
-    return new Clip(id, name, startSeconds, endSeconds, newTracks);
+    return new Clip(id, name, startSeconds, endSeconds, newTracks, List.of(), words);
   }
 
   public Clip withKeys(List<Keys> newKeys) {
-    return new Clip(id, name, startSeconds, endSeconds, tracks, newKeys);
+    return new Clip(id, name, startSeconds, endSeconds, tracks, newKeys, words);
+  }
+
+  public Clip withWords(List<Words> newWords) {
+    return new Clip(id, name, startSeconds, endSeconds, tracks, keys, newWords);
+  }
+
+  public Clip withName(String newName) {
+    return new Clip(id, newName, startSeconds, endSeconds, tracks, keys, words);
   }
 }

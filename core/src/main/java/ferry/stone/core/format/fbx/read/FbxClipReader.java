@@ -141,7 +141,7 @@ final class FbxClipReader {
               "Several layers move the same parts: they were blended as the file says, and land as"
                   + " one motion."));
     }
-    return new Clip(id, name, start, end, tracks, keys);
+    return new Clip(id, name, start, end, tracks).withKeys(keys);
   }
 
   /** Adds sampled motion within the budget: a few keys can stand for many hours of it. */

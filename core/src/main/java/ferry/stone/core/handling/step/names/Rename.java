@@ -249,8 +249,7 @@ public final class Rename extends BasicStep<Rename.Params> {
       List<Clip> clips = new ArrayList<>();
       for (int i = 0; i < names.size(); i++) {
         Clip c = scene.clips().get(i);
-        clips.add(
-            new Clip(c.id(), names.get(i), c.startSeconds(), c.endSeconds(), c.tracks(), c.keys()));
+        clips.add(c.withName(names.get(i)));
       }
       return scene.toBuilder().clips(clips).build();
     }
