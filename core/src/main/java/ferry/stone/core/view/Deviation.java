@@ -11,6 +11,7 @@ import ferry.stone.core.work.Progress;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import org.joml.Matrix4d;
 import org.joml.Vector3d;
@@ -21,6 +22,9 @@ import org.joml.Vector3d;
  * same id; against everything when that is gone. O(n log m) for n vertices and m triangles.
  */
 public final class Deviation {
+  /** Numbers of a triangle. */
+  private static final int CORNERS = 9;
+
   private final Scene scene;
   private final Matrix4d toMetres;
   private final List<Part> others = new ArrayList<>();
@@ -111,8 +115,24 @@ public final class Deviation {
     return all;
   }
 
+  /** Without triangles that have a corner which is no number: they lie nowhere. */
+  private static double[] somewhere(double[] triangles) {
+    int kept = 0;
+    for (int t = 0; t < triangles.length; t += CORNERS) {
+      boolean finite = true;
+      for (int i = t; i < t + CORNERS; i++) {
+        finite &= Double.isFinite(triangles[i]);
+      }
+      if (finite) {
+        System.arraycopy(triangles, t, triangles, kept, CORNERS);
+        kept += CORNERS;
+      }
+    }
+    return kept == triangles.length ? triangles : Arrays.copyOf(triangles, kept);
+  }
+
   private static double[] triangles(Scene.ShownMesh shown, Matrix4d toMetres) {
     Matrix4d world = new Matrix4d(toMetres).mul(shown.world());
-    return Triangulation.placed(shown.mesh().points(), shown.mesh().faces(), world);
+    return somewhere(Triangulation.placed(shown.mesh().points(), shown.mesh().faces(), world));
   }
 }
