@@ -169,7 +169,8 @@ final class CapstanFbx {
     Track turn =
         new Track(turning, Clip.ROTATION, Interpolation.LINEAR, 4, times, values, null, null);
     Clip.Keys keys = new Clip.Keys(turning, Clip.ROTATION, 2, eased);
-    scene.add(new Clip(scene.newId(), "turn", 0, SECONDS, List.of(turn), List.of(keys)));
+    Clip clip = new Clip(scene.newId(), "turn", 0, SECONDS, List.of(turn));
+    scene.add(clip.withKeys(List.of(keys)));
   }
 
   private void sets() {
