@@ -7,5 +7,10 @@ if (typeof window !== 'undefined') {
       addEventListener: () => undefined,
       removeEventListener: () => undefined,
     }) as unknown as MediaQueryList;
+  window.ResizeObserver ??= class {
+    observe() {}
+    unobserve() {}
+    disconnect() {}
+  } as unknown as typeof ResizeObserver;
   window.HTMLElement.prototype.scrollIntoView ??= () => undefined;
 }
