@@ -18,7 +18,7 @@ export interface Sent {
 
 /**
  * Draws a component as its page does, with what the server has said already; what it asks or sends
- * beyond that is noted and answered from `answers` by path, or as not found.
+ * beyond that is noted and answered from `answers` by method and path or by path, or as not found.
  */
 export function shown(
   what: ReactNode,
@@ -29,7 +29,7 @@ export function shown(
   vi.stubGlobal('fetch', (path: string, init?: RequestInit) => {
     const method = init?.method ?? 'GET';
     sent.push({ method, path, body: init?.body ? JSON.parse(String(init.body)) : null });
-    const answer = answers[path];
+    const answer = answers[`${method} ${path}`] ?? answers[path];
     return Promise.resolve(
       new Response(JSON.stringify(answer ?? { title: 'none', detail: 'not found' }), {
         status: answer === undefined ? 404 : 200,

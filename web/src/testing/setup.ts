@@ -12,5 +12,13 @@ if (typeof window !== 'undefined') {
     unobserve() {}
     disconnect() {}
   } as unknown as typeof ResizeObserver;
+  window.File.prototype.text ??= function text(this: File) {
+    return new Promise((resolve, reject) => {
+      const reader = new FileReader();
+      reader.onload = () => resolve(String(reader.result));
+      reader.onerror = () => reject(reader.error);
+      reader.readAsText(this);
+    });
+  };
   window.HTMLElement.prototype.scrollIntoView ??= () => undefined;
 }
