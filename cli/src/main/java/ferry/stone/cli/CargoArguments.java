@@ -23,6 +23,7 @@ import ferry.stone.core.survey.Survey;
 import ferry.stone.core.survey.SurveyMemo;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.Path;
@@ -296,7 +297,7 @@ final class CargoArguments {
       walk.filter(p -> Files.isRegularFile(p, LinkOption.NOFOLLOW_LINKS))
           .limit(depth == Integer.MAX_VALUE ? Long.MAX_VALUE : SEARCH_FILES)
           .forEach(p -> listed.put(prefix + folder.relativize(p).toString().replace('\\', '/'), p));
-    } catch (java.io.UncheckedIOException e) {
+    } catch (UncheckedIOException e) {
       throw e.getCause();
     }
   }

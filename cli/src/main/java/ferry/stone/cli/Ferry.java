@@ -2,6 +2,7 @@ package ferry.stone.cli;
 
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.math.Figures;
+import java.io.IOException;
 import java.io.PrintWriter;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.FutureTask;
@@ -46,7 +47,7 @@ public final class Ferry {
         });
     command.setExecutionExceptionHandler(
         (e, c, parsed) -> {
-          boolean known = e instanceof FormatException || e instanceof java.io.IOException;
+          boolean known = e instanceof FormatException || e instanceof IOException;
           err.println(oneLine(known ? e.getMessage() : "Unexpected fault: " + e));
           return LOST;
         });

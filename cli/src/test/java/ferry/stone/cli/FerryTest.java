@@ -7,6 +7,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import ferry.stone.core.math.LengthUnit;
 import ferry.stone.core.shore.Shores;
 import java.io.IOException;
 import java.io.PrintWriter;
@@ -307,8 +308,8 @@ class FerryTest {
 
   @Test
   void unitsAreNamedAsTheyAreRead() {
-    String all = ferry.stone.core.math.LengthUnit.SYMBOLS;
-    for (var unit : ferry.stone.core.math.LengthUnit.values()) {
+    String all = LengthUnit.SYMBOLS;
+    for (var unit : LengthUnit.values()) {
       assertTrue(all.matches(".*\\b" + unit.symbol() + "\\b.*"), unit.symbol());
     }
     assertEquals(2, run("inspect", "x.obj", "--unit-in", "furlong"));

@@ -19,6 +19,7 @@ import ferry.stone.core.scene.time.Clip.Track;
 import ferry.stone.core.scene.time.KeyCurve;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import org.joml.Matrix4d;
@@ -156,7 +157,7 @@ final class CapstanFbx {
 
   private void clip(int turning) {
     KeyCurve eased = KeyCurve.of(new double[] {0, SECONDS}, new double[] {0, FULL_TURN});
-    java.util.Arrays.fill(eased.modes(), KeyCurve.CURVE);
+    Arrays.fill(eased.modes(), KeyCurve.CURVE);
     int samples = 97;
     double[] times = new double[samples];
     double[] values = new double[4 * samples];

@@ -22,6 +22,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
+import org.assertj.core.data.Percentage;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -117,7 +118,7 @@ class DemoWorldTest {
         .containsAll(gltf.clips().stream().map(c -> c.name()).toList());
     double tall = gltf.bounds().diagonal() * gltf.frame().metresPerUnit();
     double other = fbx.bounds().diagonal() * fbx.frame().metresPerUnit();
-    assertThat(other).isCloseTo(tall, org.assertj.core.data.Percentage.withPercentage(2));
+    assertThat(other).isCloseTo(tall, Percentage.withPercentage(2));
   }
 
   @Test

@@ -15,6 +15,7 @@ import ferry.stone.core.scene.time.PointCache;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -75,7 +76,7 @@ final class FrameRun {
       }
     }
     runs.values().removeIf(list -> list.size() < 2);
-    runs.values().forEach(list -> list.sort(java.util.Comparator.comparingLong(FrameRun::number)));
+    runs.values().forEach(list -> list.sort(Comparator.comparingLong(FrameRun::number)));
     return runs;
   }
 

@@ -19,6 +19,7 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
 
 /**
  * Puts scenes read from several files under one name, each below a group named after its file.
@@ -183,7 +184,7 @@ final class SceneMerge {
                   use == null ? null : use.withTexture(textures.get(use.textureId()));
               parts.add(channel + Arrays.toString(value.factor()) + shared);
             });
-    parts.add(new java.util.TreeMap<>(m.properties()).toString());
+    parts.add(new TreeMap<>(m.properties()).toString());
     return String.join("|", parts);
   }
 }

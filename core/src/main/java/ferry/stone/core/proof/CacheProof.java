@@ -10,6 +10,7 @@ import ferry.stone.core.scene.time.PointCache;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.util.List;
+import java.util.Locale;
 
 /** Compares point caches: every sample of every point, streamed. */
 final class CacheProof {
@@ -92,13 +93,14 @@ final class CacheProof {
     for (int s = 0; s < wanted.sampleCount(); s++) {
       late = Math.max(late, Math.abs(wanted.timeSeconds(s) - found.timeSeconds(s)));
     }
+    ledger.measure(Measure.off("s", late));
     ledger.add(
         "Times of samples",
         nodeId,
         "",
         span(wanted),
         span(found),
-        String.format(java.util.Locale.ROOT, "%.6f s", late),
+        String.format(Locale.ROOT, "%.6f s", late),
         late <= SAME_SECONDS ? Verdict.KEPT : Verdict.CHANGED,
         "");
     double off = farthest(wanted, found, progress);

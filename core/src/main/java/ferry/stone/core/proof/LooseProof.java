@@ -85,6 +85,7 @@ final class LooseProof {
     String count = Figures.count(wanted.length / per);
     ledger
         .about(capability)
+        .measure(same ? Measure.off("m", off) : null)
         .add(
             fact,
             nodeId,

@@ -12,6 +12,7 @@ import ferry.stone.core.scene.mesh.Attribute.Semantic;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.mesh.Polygons;
 import ferry.stone.core.work.Progress;
+import java.util.Locale;
 import org.joml.Vector3d;
 
 /** Compares one part of the far side with the same part of the landed file. */
@@ -126,6 +127,7 @@ final class MeshProof {
     long off = found.triangleCount() - wanted.triangleCount();
     ledger
         .about(hasNowhere() ? Capability.NOT_NUMBERS : cut ? Capability.POLYGONS : null)
+        .measure(Measure.count(near.faces().faceCount(), wantedCount, found.faceCount()))
         .add(
             "Faces",
             nodeId,
@@ -153,13 +155,14 @@ final class MeshProof {
     double part = wanted == 0 ? 0 : Math.abs(found - wanted) / wanted;
     ledger
         .about(shape() != null ? shape() : Capability.POLYGONS)
+        .measure(new Measure("m2", null, wanted, found, Math.abs(found - wanted)))
         .add(
             "Surface area",
             nodeId,
             Figures.plain(MeshMeasure.of(near).area()) + " square units",
             Figures.plain(wanted) + " m²",
             Figures.plain(found) + " m²",
-            String.format(java.util.Locale.ROOT, "%.4f %%", 100 * part),
+            String.format(Locale.ROOT, "%.4f %%", 100 * part),
             part <= AREA_TOLERANCE ? Verdict.KEPT : Verdict.CHANGED,
             part <= AREA_TOLERANCE ? "" : "faces that are not flat measure differently once cut");
   }
@@ -240,6 +243,7 @@ final class MeshProof {
     int vertices = pairs.landedVertices();
     ledger
         .about(reordered || shape() == null ? Capability.PACKING : shape())
+        .measure(pairs.paired() ? Measure.off("m", pairs.difference().position()) : null)
         .add(
             "Vertex order",
             nodeId,
@@ -292,13 +296,14 @@ final class MeshProof {
     boolean computed = !own && there;
     ledger
         .about(computed || !d.farTangents() ? Capability.TANGENTS : null)
+        .measure(Measure.off("deg", off))
         .add(
             "Tangents",
             nodeId,
             near.first(Semantic.TANGENT).isPresent() ? "yes" : "none",
             own ? "yes" : "none",
             there ? "yes" : "—",
-            String.format(java.util.Locale.ROOT, "%.3f°", off),
+            String.format(Locale.ROOT, "%.3f°", off),
             own && !there ? Verdict.LOST : kept && !computed ? Verdict.KEPT : Verdict.CHANGED,
             computed ? "computed for the normal map" : "");
   }
@@ -318,13 +323,14 @@ final class MeshProof {
       boolean kept = sets == found && d.difference().uv() <= UV_TOLERANCE;
       ledger
           .about(quantized() ? Capability.PACKING : null)
+          .measure(Measure.off("1", d.difference().uv()))
           .add(
               "UVs",
               nodeId,
               Figures.count(near.all(Semantic.UV).size(), "set"),
               Figures.count(sets, "set"),
               Figures.count(found, "set"),
-              String.format(java.util.Locale.ROOT, "%.6f", d.difference().uv()),
+              String.format(Locale.ROOT, "%.6f", d.difference().uv()),
               kept ? Verdict.KEPT : found < sets ? Verdict.LOST : Verdict.CHANGED,
               kept ? "" : quantized() ? ROUNDED : "UVs differ");
     }
@@ -338,13 +344,14 @@ final class MeshProof {
               !derived
                   ? quantized() ? Capability.PACKING : null
                   : far.mesh().smoothing() == null ? Capability.SHARP_EDGES : Capability.SMOOTHING)
+          .measure(Measure.off("deg", d.difference().normalDegrees()))
           .add(
               "Normals",
               nodeId,
               near.first(Semantic.NORMAL).isPresent() ? "yes" : "none",
               derived ? "from smoothing groups" : "yes",
               has ? "yes" : "—",
-              String.format(java.util.Locale.ROOT, "%.3f°", d.difference().normalDegrees()),
+              String.format(Locale.ROOT, "%.3f°", d.difference().normalDegrees()),
               !kept
                   ? (has ? Verdict.CHANGED : Verdict.LOST)
                   : derived ? Verdict.CHANGED : Verdict.KEPT,
@@ -356,13 +363,14 @@ final class MeshProof {
       boolean kept = there && d.difference().colour() <= COLOUR_TOLERANCE;
       ledger
           .about(quantized() ? Capability.PACKING : null)
+          .measure(Measure.off("1", d.difference().colour()))
           .add(
               "Vertex colours",
               nodeId,
               "yes",
               farScene.linearColours() ? "yes, linear" : "yes, sRGB",
               there ? (readScene.linearColours() ? "yes, linear" : "yes, sRGB") : "—",
-              String.format(java.util.Locale.ROOT, "%.4f", d.difference().colour()),
+              String.format(Locale.ROOT, "%.4f", d.difference().colour()),
               kept ? Verdict.KEPT : there ? Verdict.CHANGED : Verdict.LOST,
               "");
     }

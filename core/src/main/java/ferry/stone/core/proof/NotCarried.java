@@ -10,6 +10,7 @@ import ferry.stone.core.format.losses.WriterSays;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.proof.LedgerRow.Verdict;
 import ferry.stone.core.scene.Scene;
+import java.util.Arrays;
 import java.util.List;
 
 /** Lists what the landed format has no place for, and what its writer said. */
@@ -44,7 +45,7 @@ final class NotCarried {
 
   /** What is told of flat formats: all that a scene tells; their clips are told as such. */
   private static final List<Capability> FLAT =
-      java.util.Arrays.stream(Capability.values())
+      Arrays.stream(Capability.values())
           .filter(c -> c != Capability.EMPTY_CLIPS && c != Capability.BROKEN_LAYERS)
           .toList();
 

@@ -17,12 +17,15 @@ import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.work.Progress;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Deque;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.IntStream;
 
 /** Compares joints, skins, morph targets, clips, cameras and lights: names, numbers and poses. */
 final class RigProof {
@@ -112,9 +115,7 @@ final class RigProof {
   private int[] sourceVertices(PolygonMesh mesh, PolygonMesh landed) {
     if (!landing.holding().isByPrimitives()) {
       int count = mesh.points().count();
-      return count == landed.points().count()
-          ? java.util.stream.IntStream.range(0, count).toArray()
-          : null;
+      return count == landed.points().count() ? IntStream.range(0, count).toArray() : null;
     }
     List<RenderPrimitive> primitives = landing.holding().order(far, mesh);
     int corners = primitives.stream().mapToInt(p -> p.indices().length).sum();
@@ -122,7 +123,7 @@ final class RigProof {
       return null;
     }
     int[] all = new int[landed.points().count()];
-    java.util.Arrays.fill(all, -1);
+    Arrays.fill(all, -1);
     int corner = 0;
     for (RenderPrimitive p : primitives) {
       for (int i : p.indices()) {
@@ -157,6 +158,8 @@ final class RigProof {
     Set<String> wanted = jointNames(far);
     Set<String> missing = new HashSet<>(wanted);
     missing.removeAll(jointNames(read));
+    ledger.measure(
+        Measure.count(jointNames(near).size(), wanted.size(), wanted.size() - missing.size()));
     ledger.add(
         "Joints by name",
         -1,
@@ -172,19 +175,25 @@ final class RigProof {
     if (far.skins().isEmpty()) {
       return;
     }
-    int wanted = far.skins().stream().mapToInt(Skin::mostInfluences).max().orElse(0);
-    int found = read.skins().stream().mapToInt(Skin::mostInfluences).max().orElse(0);
+    int wanted = influences(far);
+    int found = influences(read);
     ledger
         .about(Capability.INFLUENCES)
+        .measure(Measure.count(influences(near), wanted, found))
         .add(
             "Most joints of a vertex",
             -1,
-            Figures.count(near.skins().stream().mapToInt(Skin::mostInfluences).max().orElse(0)),
+            Figures.count(influences(near)),
             Figures.count(wanted),
             Figures.count(found),
             Figures.count(found - wanted),
             wanted == found ? Verdict.KEPT : Verdict.CHANGED,
             wanted == found ? "" : "the strongest were kept and scaled to 1");
+  }
+
+  /** Most joints that move a vertex of any skin. */
+  private static int influences(Scene scene) {
+    return scene.skins().stream().mapToInt(Skin::mostInfluences).max().orElse(0);
   }
 
   private void morphTargets() {
@@ -202,6 +211,7 @@ final class RigProof {
       int source = mesh(far, match.farPlace()).morphs().size();
       ledger
           .about(Capability.IN_BETWEENS)
+          .measure(Measure.count(source, source, landed.size()))
           .add(
               "Morph targets of " + wanted.name(),
               -1,
@@ -324,6 +334,7 @@ final class RigProof {
       }
       double wanted = clip.endSeconds() - clip.startSeconds();
       double found = landed.endSeconds() - landed.startSeconds();
+      ledger.measure(new Measure("s", wanted, wanted, found, Math.abs(found - wanted)));
       ledger.add(
           "Length of " + name,
           -1,
@@ -386,7 +397,7 @@ final class RigProof {
   }
 
   private static String seconds(double s) {
-    return String.format(java.util.Locale.ROOT, "%.3f s", s);
+    return String.format(Locale.ROOT, "%.3f s", s);
   }
 
   private void camerasAndLights() {

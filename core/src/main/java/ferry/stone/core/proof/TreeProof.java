@@ -83,6 +83,7 @@ final class TreeProof {
     }
     ledger
         .about(Capability.SHOWN_PARTS)
+        .measure(Measure.count(hidden, hidden, hidden - other))
         .add(
             "Hidden parts",
             -1,
@@ -129,6 +130,7 @@ final class TreeProof {
     int more = file.count() - wanted.size();
     ledger
         .about(why())
+        .measure(Measure.count(near.nodes().size(), wanted.size(), file.count()))
         .add(
             "Nodes as other programs list them",
             -1,
@@ -158,6 +160,7 @@ final class TreeProof {
     boolean explained = why() != null && !root;
     ledger
         .about(why())
+        .measure(Measure.count(near.nodes().size(), wanted.size(), same))
         .add(
             "Names and paths",
             -1,

@@ -16,6 +16,7 @@ import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
@@ -130,7 +131,7 @@ public final class PreviewMotion {
     }
     putSeen(scene, clip, head, SeenOver.of(scene, clip), out);
     putPoints(scene, clip, head, out);
-    return java.util.Arrays.copyOf(out.array(), out.position());
+    return Arrays.copyOf(out.array(), out.position());
   }
 
   private static double moment(Scene scene, Clip clip, int frame) {

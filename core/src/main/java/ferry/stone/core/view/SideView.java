@@ -23,6 +23,8 @@ import ferry.stone.core.texture.ColourSpace;
 import ferry.stone.core.texture.PbrMaterial;
 import ferry.stone.core.texture.PbrTranslation;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -315,7 +317,7 @@ public record SideView(
             .map(Node::id)
             .toList();
     double[] seconds = new double[sequence.sampleCount()];
-    java.util.Arrays.setAll(seconds, sequence::timeSeconds);
+    Arrays.setAll(seconds, sequence::timeSeconds);
     return new ChangingView(keys.key(sequence, scene), nodes, seconds);
   }
 
@@ -437,7 +439,7 @@ public record SideView(
 
   private static MaterialView material(Material material, Scene scene) {
     PbrMaterial pbr = PbrTranslation.translate(material, scene.linearColours());
-    Map<String, TextureView> textures = new java.util.LinkedHashMap<>();
+    Map<String, TextureView> textures = new LinkedHashMap<>();
     put(textures, "base", pbr.base(), scene);
     put(textures, "opacity", pbr.opacity(), scene);
     put(textures, "roughness", pbr.packed() != null ? pbr.packed() : pbr.roughnessMap(), scene);

@@ -25,6 +25,7 @@ import java.io.IOException;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import org.assertj.core.data.Offset;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -250,8 +251,7 @@ class FrameRunTest {
     PolygonMesh after = moved.sequences().get(0).mesh(4);
     assertThat(after.faces().faceCount()).isEqualTo(5);
     double size = before.points().bounds().diagonal() / 0.0254;
-    assertThat(after.points().bounds().diagonal())
-        .isEqualTo(size, org.assertj.core.data.Offset.offset(1e-4 * size));
+    assertThat(after.points().bounds().diagonal()).isEqualTo(size, Offset.offset(1e-4 * size));
   }
 
   @Test

@@ -28,6 +28,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.Set;
+import java.util.stream.IntStream;
 import org.joml.Matrix4d;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -39,9 +40,7 @@ class SceneMergeTest {
 
   private Scene merged(Scene... scenes) {
     List<String> files =
-        java.util.stream.IntStream.range(0, scenes.length)
-            .mapToObj(i -> "file_" + i + ".x")
-            .toList();
+        IntStream.range(0, scenes.length).mapToObj(i -> "file_" + i + ".x").toList();
     return SceneMerge.merge("all", files, List.of(scenes), findings);
   }
 

@@ -6,9 +6,12 @@ import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.landing.CapabilityScenes;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.LocalTransform;
 import ferry.stone.core.work.Progress;
 import java.util.List;
 import java.util.Map;
+import org.joml.Quaterniond;
+import org.joml.Vector3d;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -51,10 +54,8 @@ class SequencesTest {
                     .map(
                         n ->
                             n.withTransform(
-                                ferry.stone.core.scene.node.LocalTransform.Trs.of(
-                                    new org.joml.Vector3d(0, 0, 7),
-                                    new org.joml.Quaterniond(),
-                                    new org.joml.Vector3d(2))))
+                                LocalTransform.Trs.of(
+                                    new Vector3d(0, 0, 7), new Quaterniond(), new Vector3d(2))))
                     .toList())
             .build();
     Step bake = new Step("s", "reset", Map.of("what", "all"), true, List.of());

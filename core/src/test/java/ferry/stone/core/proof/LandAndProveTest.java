@@ -21,10 +21,14 @@ import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.texture.ImageCodec;
 import ferry.stone.core.texture.Pixels;
 import ferry.stone.core.work.Progress;
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayOutputStream;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.Set;
+import java.util.TreeSet;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
@@ -189,10 +193,9 @@ class LandAndProveTest {
       argb[i] = 0xff000000 | (i * 4) << 16 | (255 - i * 3) << 8 | 90;
     }
     for (String kind : List.of("png", "bmp", "tga", "tiff", "jpg")) {
-      java.awt.image.BufferedImage image =
-          new java.awt.image.BufferedImage(8, 8, java.awt.image.BufferedImage.TYPE_INT_RGB);
+      BufferedImage image = new BufferedImage(8, 8, BufferedImage.TYPE_INT_RGB);
       image.setRGB(0, 0, 8, 8, argb, 0, 8);
-      java.io.ByteArrayOutputStream bytes = new java.io.ByteArrayOutputStream();
+      ByteArrayOutputStream bytes = new ByteArrayOutputStream();
       assertTrue(javax.imageio.ImageIO.write(image, kind, bytes), kind);
       TestFiles cargo =
           TestFiles.of("a.obj", OBJ)
@@ -226,7 +229,7 @@ class LandAndProveTest {
   @Test
   void rigsAreProvedInEveryPose() throws Exception {
     for (int seed = 1; seed <= 12; seed++) {
-      Scene rig = RandomRig.of(new java.util.Random(seed), 6);
+      Scene rig = RandomRig.of(new Random(seed), 6);
       for (Transforms transforms : Transforms.values()) {
         LandingOptions all =
             LandingOptions.of("glb").with("influences", 0).withTransforms(transforms);
@@ -249,7 +252,7 @@ class LandAndProveTest {
 
   @Test
   void aPoseThatIsOffIsFound() throws Exception {
-    Scene rig = RandomRig.of(new java.util.Random(5), 4);
+    Scene rig = RandomRig.of(new Random(5), 4);
     TestFiles landed = new TestFiles();
     LandingOptions all = LandingOptions.of("glb").with("influences", 0);
     Landing landing = Landing.write(rig, all, "a", new TestFiles(), landed, Progress.NONE);
@@ -303,5 +306,32 @@ class LandAndProveTest {
                 .landed());
       }
     }
+  }
+
+  /** What a row says in a number has that number for programs; words alone have none. */
+  @Test
+  void everyNumberOfAProofIsANumberForPrograms() throws Exception {
+    Set<String> words = new TreeSet<>();
+    for (int seed = 0; seed < 8; seed++) {
+      Scene scene = RandomRig.of(new Random(seed), 4);
+      for (String format : List.of("glb", "fbx")) {
+        TestFiles out = new TestFiles();
+        TestFiles cargo = new TestFiles();
+        var options = LandingOptions.of(format);
+        var landing = Landing.write(scene, options, "a", cargo, out, Progress.NONE);
+        Proof proof = Proof.of(scene, scene, landing.landed(options, out), cargo, Progress.NONE);
+        for (LedgerRow row : proof.rows()) {
+          boolean figure = row.differs().matches("[-+]?[0-9].*");
+          if (figure && row.measure() == null && row.verdict() != LedgerRow.Verdict.LOST) {
+            words.add(row.fact().replaceAll("[0-9_]+", "#") + ": " + row.differs());
+          }
+          if (row.measure() != null && row.measure().differs() != null) {
+            double off = row.measure().differs();
+            assertTrue(Double.isFinite(off), row.toString());
+          }
+        }
+      }
+    }
+    assertEquals(Set.of(), words);
   }
 }

@@ -17,7 +17,10 @@ import ferry.stone.core.scene.node.NodeSet;
 import ferry.stone.core.scene.node.Skin;
 import java.lang.reflect.RecordComponent;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
@@ -45,18 +48,10 @@ class SceneMapTest {
     SceneBuilder more = rig.toBuilder();
     int texture = more.newId();
     more.add(new Texture(texture, "oak.png", "oak.png", null, null));
-    more.add(new Camera(more.newId(), "eye", 1, 0, 1, 0.1, 10, java.util.Map.of()));
+    more.add(new Camera(more.newId(), "eye", 1, 0, 1, 0.1, 10, Map.of()));
     more.add(
         new Light(
-            more.newId(),
-            "lamp",
-            Light.Kind.POINT,
-            new float[] {1, 1, 1},
-            1,
-            1,
-            0,
-            0,
-            java.util.Map.of()));
+            more.newId(), "lamp", Light.Kind.POINT, new float[] {1, 1, 1}, 1, 1, 0, 0, Map.of()));
     more.add(new NodeSet("deck", NodeSet.Kind.LAYER, new int[] {rig.nodes().get(0).id()}, true));
     int[] copies = {rig.nodes().get(0).id(), rig.nodes().get(1).id()};
     more.add(new CopySet(CopySet.Kind.BRANCHES, -1, copies));
@@ -114,12 +109,12 @@ class SceneMapTest {
     Scene mapped = SceneMap.same(without).apply(without);
     assertTrue(
         mapped.skins().stream()
-            .noneMatch(s -> java.util.Arrays.stream(s.jointNodeIds()).anyMatch(j -> j == joint)));
+            .noneMatch(s -> Arrays.stream(s.jointNodeIds()).anyMatch(j -> j == joint)));
     assertTrue(
         mapped.clips().stream()
             .flatMap(c -> c.tracks().stream())
             .noneMatch(t -> t.targetId() == joint));
-    Set<Integer> skins = new java.util.HashSet<>(mapped.skins().stream().map(Skin::id).toList());
+    Set<Integer> skins = new HashSet<>(mapped.skins().stream().map(Skin::id).toList());
     for (Node node : mapped.nodes()) {
       if (node.content() instanceof Node.Content.MeshContent content && content.skinId() >= 0) {
         assertTrue(skins.contains(content.skinId()));

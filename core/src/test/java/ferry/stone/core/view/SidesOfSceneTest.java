@@ -17,11 +17,13 @@ import ferry.stone.core.math.SignedAxis;
 import ferry.stone.core.motion.Pose;
 import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.mesh.Coordinates;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.Purpose;
 import ferry.stone.core.scene.node.Visibility;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Random;
@@ -65,7 +67,7 @@ class SidesOfSceneTest {
     float[] box = {0, 0, 0, 1, 0, 0, 1, (float) height, 0, 0, (float) height, 0};
     return plate.toBuilder()
         .frame(frame, source, source)
-        .meshes(List.of(mesh.withPoints(ferry.stone.core.scene.mesh.Coordinates.of(box))))
+        .meshes(List.of(mesh.withPoints(Coordinates.of(box))))
         .build();
   }
 
@@ -200,7 +202,7 @@ class SidesOfSceneTest {
     Scene scene = CapabilityScenes.of(Capability.NOT_NUMBERS);
     int id = scene.nodes().get(0).id();
     int[] all = new int[scene.meshes().get(0).points().count()];
-    java.util.Arrays.setAll(all, i -> i);
+    Arrays.setAll(all, i -> i);
     Finding finding =
         Finding.of("a", Severity.FIX, "", "It is marked.")
             .at(id, new Marks(id, Marks.Kind.VERTICES, all));

@@ -7,6 +7,7 @@ import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
 
 /** How a kind of cache lays out its file. */
 enum CacheKind {
@@ -32,8 +33,7 @@ enum CacheKind {
   }
 
   static boolean isPc2(byte[] head) {
-    return head.length >= MAGIC.length
-        && java.util.Arrays.equals(java.util.Arrays.copyOf(head, MAGIC.length), MAGIC);
+    return head.length >= MAGIC.length && Arrays.equals(Arrays.copyOf(head, MAGIC.length), MAGIC);
   }
 
   /**

@@ -13,6 +13,7 @@ import java.io.ByteArrayOutputStream;
 import java.io.EOFException;
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -106,7 +107,7 @@ final class ZaeArchive {
   private String main() throws FormatException {
     byte[] manifest = entries.get("manifest.xml");
     if (manifest != null) {
-      String text = new String(manifest, java.nio.charset.StandardCharsets.UTF_8);
+      String text = new String(manifest, StandardCharsets.UTF_8);
       int from = text.indexOf("<dae_root>");
       int to = text.indexOf("</dae_root>");
       if (from >= 0 && to > from) {

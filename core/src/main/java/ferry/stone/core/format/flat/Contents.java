@@ -21,7 +21,9 @@ import ferry.stone.core.scene.node.Visibility;
 import ferry.stone.core.scene.time.Clip;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import java.util.function.Predicate;
 import org.joml.Vector3d;
 
@@ -213,7 +215,7 @@ public final class Contents {
 
   /** Meshes that fit, and the parts that show them. */
   private Found meshes(Predicate<PolygonMesh> fits) {
-    java.util.Set<Integer> meshIds = new java.util.HashSet<>();
+    Set<Integer> meshIds = new HashSet<>();
     String first = "";
     for (PolygonMesh mesh : scene.meshes()) {
       if (fits.test(mesh)) {
@@ -276,7 +278,7 @@ public final class Contents {
 
   /** Parts whose mesh an earlier part shows. */
   private Found shared() {
-    java.util.Set<Integer> seen = new java.util.HashSet<>();
+    Set<Integer> seen = new HashSet<>();
     return nodes(n -> n.content() instanceof Node.Content.MeshContent c && !seen.add(c.meshId()));
   }
 

@@ -5,6 +5,7 @@ import ferry.stone.core.geometry.mesh.MeshMove;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.SceneBuilder;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.Camera;
 import ferry.stone.core.scene.node.Light;
@@ -113,7 +114,7 @@ public final class Rebase {
     return skin.withBind(skin.inverseBind(), bind);
   }
 
-  private ferry.stone.core.scene.SceneBuilder arrived() {
+  private SceneBuilder arrived() {
     return scene.toBuilder()
         .placement(new Matrix4d())
         .frame(target, FrameSource.CHOSEN, FrameSource.CHOSEN);

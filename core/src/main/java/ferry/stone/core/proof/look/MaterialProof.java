@@ -8,6 +8,7 @@ import ferry.stone.core.math.Figures;
 import ferry.stone.core.proof.Landed;
 import ferry.stone.core.proof.Ledger;
 import ferry.stone.core.proof.LedgerRow.Verdict;
+import ferry.stone.core.proof.Measure;
 import ferry.stone.core.proof.PartMatch;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.look.Channel;
@@ -124,6 +125,9 @@ public final class MaterialProof {
     boolean given = result.wrong() > 0 && result.wrong() == result.given();
     ledger
         .about(nowhere ? Capability.NOT_NUMBERS : given ? Capability.BARE_FACES : null)
+        .measure(
+            Measure.count(
+                AssignmentProof.faces(near), result.compared(), result.compared() - result.wrong()))
         .add(
             fact,
             -1,
@@ -257,6 +261,7 @@ public final class MaterialProof {
       double b = colour && read.linearColours() ? ColourSpace.toSrgb(there[k]) : there[k];
       off = Math.max(off, Math.abs(a - b));
     }
+    ledger.measure(Measure.off("1", off));
     ledger.add(
         name,
         -1,
@@ -302,6 +307,7 @@ public final class MaterialProof {
     for (int k = 0; k < 3; k++) {
       off = Math.max(off, Math.abs(ColourSpace.toSrgb(wanted[k]) - ColourSpace.toSrgb(found[k])));
     }
+    ledger.measure(Measure.off("1", off));
     ledger.add(
         fact,
         -1,
@@ -315,6 +321,7 @@ public final class MaterialProof {
 
   private void number(String fact, String written, double wanted, double found) {
     double off = Math.abs(wanted - found);
+    ledger.measure(new Measure("1", null, wanted, found, off));
     ledger.add(
         fact,
         -1,

@@ -4,6 +4,7 @@ import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.proof.Ledger;
 import ferry.stone.core.proof.LedgerRow.Verdict;
+import ferry.stone.core.proof.Measure;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.look.Channel;
 import ferry.stone.core.scene.look.Material;
@@ -91,6 +92,7 @@ public final class SurfaceProof {
     boolean same = off <= FACTOR_TOLERANCE * most;
     ledger
         .about(same ? null : Capability.MATERIAL_CHANNELS)
+        .measure(Measure.off("1", off))
         .add(
             fact,
             -1,

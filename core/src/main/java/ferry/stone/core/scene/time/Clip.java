@@ -3,6 +3,7 @@ package ferry.stone.core.scene.time;
 import ferry.stone.core.scene.look.Channel;
 import ferry.stone.core.scene.mesh.MorphTarget;
 import ferry.stone.core.scene.node.LocalTransform;
+import java.util.Arrays;
 import java.util.List;
 
 /**
@@ -71,7 +72,7 @@ public record Clip(
 
     /** The text at a moment; the first before the first moment. */
     public String at(double seconds) {
-      int found = java.util.Arrays.binarySearch(timesSeconds, seconds);
+      int found = Arrays.binarySearch(timesSeconds, seconds);
       return values.get(Math.max(0, found >= 0 ? found : -found - 2));
     }
   }
@@ -235,7 +236,7 @@ public record Clip(
     }
 
     private static double[] scaled(double[] values, double factor) {
-      return values == null ? null : java.util.Arrays.stream(values).map(v -> v * factor).toArray();
+      return values == null ? null : Arrays.stream(values).map(v -> v * factor).toArray();
     }
   }
 

@@ -16,6 +16,7 @@ import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.files.RandomBytes;
 import ferry.stone.core.landing.Landing;
 import ferry.stone.core.landing.LandingOptions;
+import ferry.stone.core.math.Frame;
 import ferry.stone.core.motion.Caches;
 import ferry.stone.core.motion.Deform;
 import ferry.stone.core.motion.Pose;
@@ -25,10 +26,12 @@ import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.scene.time.PointCache;
 import ferry.stone.core.work.Progress;
+import java.io.EOFException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
@@ -203,7 +206,7 @@ class PointCachesTest {
         float there = bytes.getFloat(8 + 4 * samples + 12 * points + 4 * i);
         double metres = wanted[i] * rig.frame().metresPerUnit();
         found =
-            rig.frame().equals(ferry.stone.core.math.Frame.Y_UP_METRE)
+            rig.frame().equals(Frame.Y_UP_METRE)
                 ? Math.abs(there - metres) < 1e-4
                 : Double.isFinite(there);
       }
@@ -234,11 +237,10 @@ class PointCachesTest {
       for (RandomBytes each : List.of(file, memory)) {
         each.read(at, part, 10, 100);
         assertArrayEquals(
-            java.util.Arrays.copyOfRange(bytes, at, at + 100),
-            java.util.Arrays.copyOfRange(part, 10, 110));
+            Arrays.copyOfRange(bytes, at, at + 100), Arrays.copyOfRange(part, 10, 110));
       }
     }
-    assertThrows(java.io.EOFException.class, () -> file.read(9_950, part, 0, 100));
-    assertThrows(java.io.EOFException.class, () -> memory.read(9_950, part, 0, 100));
+    assertThrows(EOFException.class, () -> file.read(9_950, part, 0, 100));
+    assertThrows(EOFException.class, () -> memory.read(9_950, part, 0, 100));
   }
 }

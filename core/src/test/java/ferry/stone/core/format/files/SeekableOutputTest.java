@@ -8,6 +8,7 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.Random;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
@@ -44,7 +45,7 @@ class SeekableOutputTest {
       }
       out.complete();
     }
-    assertThat(files.bytes("a")).isEqualTo(java.util.Arrays.copyOf(mirror, size));
+    assertThat(files.bytes("a")).isEqualTo(Arrays.copyOf(mirror, size));
   }
 
   @Test

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import ferry.stone.core.CopiedScene;
 import ferry.stone.core.TestFiles;
 import ferry.stone.core.cargo.CargoReader;
@@ -20,9 +21,12 @@ import ferry.stone.core.scene.Copies;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.work.Progress;
+import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import org.assertj.core.api.Assertions;
+import org.assertj.core.data.Percentage;
 import org.joml.Matrix4d;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -97,8 +101,7 @@ class GltfCopiesTest {
     List<Matrix4d> after = world(back);
     assertThat(after).hasSameSizeAs(before);
     assertThat(back.bounds().diagonal())
-        .isCloseTo(
-            far.bounds().diagonal() * unit, org.assertj.core.data.Percentage.withPercentage(1));
+        .isCloseTo(far.bounds().diagonal() * unit, Percentage.withPercentage(1));
     assertThat(lost()).noneMatch(r -> r.fact().contains("Nodes") || r.fact().contains("Names"));
     // Landed once more, nothing changes any more.
     TestFiles again = new TestFiles();
@@ -148,18 +151,16 @@ class GltfCopiesTest {
   @Test
   void aDamagedListIsRefusedInASentence() throws Exception {
     land(CapabilityScenes.of(Capability.LISTED_COPIES), separate());
-    String text = new String(out.bytes("a.gltf"), java.nio.charset.StandardCharsets.UTF_8);
+    String text = new String(out.bytes("a.gltf"), StandardCharsets.UTF_8);
     JsonNode root = new ObjectMapper().readTree(text);
     JsonNode attributes = root.at("/nodes/0/extensions/" + INSTANCING + "/attributes");
     for (JsonNode accessor : attributes) {
-      var broken =
-          (com.fasterxml.jackson.databind.node.ObjectNode)
-              root.at("/accessors/" + accessor.asInt());
+      var broken = (ObjectNode) root.at("/accessors/" + accessor.asInt());
       broken.put("count", 1);
       break;
     }
     out.with("a.gltf", root.toString());
-    assertThat(org.assertj.core.api.Assertions.catchThrowable(this::back))
+    assertThat(Assertions.catchThrowable(this::back))
         .hasMessageContaining("a.gltf")
         .hasMessageContaining("not of one length");
   }

@@ -15,6 +15,7 @@ import ferry.stone.core.format.gltf.read.GltfReader;
 import ferry.stone.core.landing.Landing;
 import ferry.stone.core.landing.LandingOptions;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.work.Progress;
 import java.util.List;
 import java.util.Map;
@@ -163,9 +164,6 @@ class GltfFaultsTest {
     Scene scene = read(files, root, new Findings());
     assertThat(scene.nodes())
         .filteredOn(n -> n.name().equals(name))
-        .allMatch(
-            n ->
-                n.content() instanceof ferry.stone.core.scene.node.Node.Content.MeshContent c
-                    && c.skinId() < 0);
+        .allMatch(n -> n.content() instanceof Node.Content.MeshContent c && c.skinId() < 0);
   }
 }

@@ -16,6 +16,7 @@ import ferry.stone.core.scene.node.Node;
 import java.io.IOException;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
@@ -108,7 +109,7 @@ final class GltfNodeReader {
   /** Parent of each node, −1 for none; refuses two parents and loops. */
   private int[] parents() throws FormatException {
     int[] parents = new int[nodes.size()];
-    java.util.Arrays.fill(parents, -1);
+    Arrays.fill(parents, -1);
     for (int i = 0; i < parents.length; i++) {
       JsonNode children = nodes.get(i).path("children");
       for (int c = 0; c < children.size(); c++) {

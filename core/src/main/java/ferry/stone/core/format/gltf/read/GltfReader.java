@@ -22,6 +22,7 @@ import ferry.stone.core.scene.mesh.PolygonMesh;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 
 /** Reads a GLB or glTF file; see {@link GltfFormat} for what is read. */
 public final class GltfReader {
@@ -63,7 +64,7 @@ public final class GltfReader {
   private Scene build(ReferenceFinder finder, String resource) throws IOException, FormatException {
     JsonNode root = container.root();
     checkExtensions(root, resource);
-    GltfExtras.properties(root.path("asset"), GltfExtensions.READ, java.util.Set.of())
+    GltfExtras.properties(root.path("asset"), GltfExtensions.READ, Set.of())
         .forEach(scene::property);
     for (String key : new String[] {"generator", "copyright"}) {
       if (root.path("asset").hasNonNull(key)) {

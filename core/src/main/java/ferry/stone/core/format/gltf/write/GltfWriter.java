@@ -22,10 +22,12 @@ import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.work.Progress;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
+import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.Base64;
 import java.util.HashMap;
@@ -336,7 +338,7 @@ public final class GltfWriter {
     head.putInt(json.length + jsonPad).putInt(GltfFormat.CHUNK_JSON);
     out.write(head.array());
     out.write(json);
-    out.write("   ".substring(0, jsonPad).getBytes(java.nio.charset.StandardCharsets.US_ASCII));
+    out.write("   ".substring(0, jsonPad).getBytes(StandardCharsets.US_ASCII));
     if (bin > 0) {
       ByteBuffer chunk = ByteBuffer.allocate(8).order(ByteOrder.LITTLE_ENDIAN);
       chunk.putInt((int) bin).putInt(GltfFormat.CHUNK_BIN);
@@ -348,7 +350,7 @@ public final class GltfWriter {
   }
 
   private static String base64(List<byte[]> parts) {
-    java.io.ByteArrayOutputStream all = new java.io.ByteArrayOutputStream();
+    ByteArrayOutputStream all = new ByteArrayOutputStream();
     parts.forEach(all::writeBytes);
     return Base64.getEncoder().encodeToString(all.toByteArray());
   }

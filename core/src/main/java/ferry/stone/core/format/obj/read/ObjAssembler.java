@@ -4,6 +4,7 @@ import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.math.Figures;
+import ferry.stone.core.math.FloatList;
 import ferry.stone.core.math.IntList;
 import ferry.stone.core.scene.SceneBuilder;
 import ferry.stone.core.scene.mesh.PolygonMesh;
@@ -124,8 +125,7 @@ final class ObjAssembler {
       largest = data.colours.get(i) > largest ? data.colours.get(i) : largest;
     }
     if (largest > 1.5f && largest <= 255f) {
-      ferry.stone.core.math.FloatList scaled =
-          new ferry.stone.core.math.FloatList(data.colours.size());
+      FloatList scaled = new FloatList(data.colours.size());
       for (int i = 0; i < data.colours.size(); i++) {
         scaled.add(data.colours.get(i) / 255f);
       }

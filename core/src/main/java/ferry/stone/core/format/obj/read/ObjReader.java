@@ -3,6 +3,7 @@ package ferry.stone.core.format.obj.read;
 import ferry.stone.core.field.Field;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
+import ferry.stone.core.finding.Offer;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
@@ -133,9 +134,7 @@ public final class ObjReader {
             missing =
                 missing
                     .evidence("a file \"" + proposals.get(0) + "\" is there")
-                    .offer(
-                        ferry.stone.core.finding.Offer.bind(
-                            "Use that file", written, proposals.get(0)));
+                    .offer(Offer.bind("Use that file", written, proposals.get(0)));
           }
           context.findings().add(missing);
           continue;

@@ -16,6 +16,7 @@ import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.shore.NameRules;
 import ferry.stone.core.work.Progress;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -240,7 +241,7 @@ public final class Rename extends BasicStep<Rename.Params> {
 
     private List<String> names(List<String> old) {
       boolean[] all = new boolean[old.size()];
-      java.util.Arrays.fill(all, true);
+      Arrays.fill(all, true);
       return names(old, all);
     }
 
