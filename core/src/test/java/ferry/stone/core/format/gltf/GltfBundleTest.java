@@ -38,15 +38,16 @@ class GltfBundleTest {
           + "\"componentType\":5126,\"count\":3,\"type\":\"VEC3\",\"min\":[0,0,0],\"max\":[1,1,0]}],"
           + "\"meshes\":[{\"primitives\":[{\"attributes\":{\"POSITION\":0}}]}]";
 
-  private static Scene read(String json, Map<String, String> bindings, Findings findings)
+  private static Scene read(String json, Map<String, Object> options, Findings findings)
       throws Exception {
     return GltfReader.read(
         "a.gltf",
         new ReadContext(
-            TestFiles.of("a.gltf", "{" + TRIANGLE + "," + json + "}"),
-            bindings,
-            findings,
-            Progress.NONE));
+                TestFiles.of("a.gltf", "{" + TRIANGLE + "," + json + "}"),
+                Map.of(),
+                findings,
+                Progress.NONE)
+            .withOptions(options));
   }
 
   @Test
@@ -99,8 +100,7 @@ class GltfBundleTest {
             .findFirst()
             .orElseThrow();
     Offer offer = several.offers().get(0);
-    Scene other =
-        read(json, Map.of(offer.kind(), (String) offer.params().get("file")), new Findings());
+    Scene other = read(json, Map.of(offer.kind(), offer.params().get("value")), new Findings());
     assertEquals(List.of("a"), other.paths());
     assertEquals("quay", other.name());
   }
