@@ -131,6 +131,10 @@ fn look(file: &str) -> Result<Value, String> {
         "nodes": nodes, "meshes": meshes, "clips": clips, "warnings": warnings,
         "materials": scene.materials.iter().map(|m| material(m)).collect::<Vec<_>>(),
         "cameras": scene.cameras.len(), "lights": scene.lights.len(),
+        "curves": scene.nurbs_curves.iter().map(|c| json!({
+            "order": c.basis.order, "valid": c.basis.valid, "knots": c.basis.knot_vector.len(),
+            "points": c.control_points.iter().map(|p| vec![p.x, p.y, p.z, p.w]).collect::<Vec<_>>(),
+        })).collect::<Vec<_>>(),
         "lines": scene.line_curves.iter().map(|l| l.point_indices.len()).collect::<Vec<_>>(),
     }))
 }

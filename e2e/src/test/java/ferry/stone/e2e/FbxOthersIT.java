@@ -19,6 +19,7 @@ import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
 import ferry.stone.core.scene.mesh.Coordinates;
+import ferry.stone.core.scene.mesh.CurveForm;
 import ferry.stone.core.scene.mesh.LooseElements;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.mesh.Polygons;
@@ -264,5 +265,48 @@ class FbxOthersIT {
     JsonNode seen = Ufbx.look(ufbx, List.of(landed)).get(0);
     assertEquals("[5]", seen.path("lines").toString());
     assertEquals("[]", seen.path("warnings").toString());
+  }
+
+  @Test
+  void ufbxSeesACurveWithItsKnotsAndWeights() throws Exception {
+    Path ufbx = Ufbx.built().orElse(null);
+    if (ufbx == null) {
+      System.out.println("ufbx was not asked: there is no cargo here to build it with.");
+      return;
+    }
+    double[] knots = {0, 0, 0, 0.5, 1, 1, 1};
+    double[] weights = {1, 0.25, 2, 1};
+    float[] xyz = {0, 0, 0, 1, 2, 0, 3, 2, 1, 4, 0, 0};
+    LooseElements loose =
+        new LooseElements(
+            new int[] {0, 4},
+            new int[] {0, 1, 2, 3},
+            new int[0],
+            new CurveForm(CurveForm.Basis.NURBS, 2, knots, weights));
+    SceneBuilder builder = new SceneBuilder("arc");
+    builder.nextId(10);
+    builder.add(
+        PolygonMesh.of(1, "arc", Coordinates.of(xyz), Polygons.triangles(new int[0])).toBuilder()
+            .loose(loose)
+            .build());
+    builder.add(ferry.stone.core.scene.node.Node.of(2, "arc", -1, Content.MeshContent.of(1)));
+    Scene scene = builder.frame(Frame.Y_UP_METRE, FrameSource.STATED, FrameSource.STATED).build();
+    LandingOptions options = LandingOptions.of("fbx").with("unit", "m");
+    for (String form : List.of("binary", "binary64", "text")) {
+      Path landed = land(scene, new CargoFolder(Map.of()), options.with("form", form));
+      JsonNode seen = Ufbx.look(ufbx, List.of(landed)).get(0);
+      assertEquals("[]", seen.path("warnings").toString(), form);
+      assertEquals(1, seen.path("curves").size(), form);
+      JsonNode curve = seen.path("curves").get(0);
+      assertTrue(curve.path("valid").asBoolean(), form);
+      assertEquals(3, curve.path("order").asInt());
+      assertEquals(knots.length, curve.path("knots").asInt());
+      for (int i = 0; i < 4; i++) {
+        for (int k = 0; k < 3; k++) {
+          assertEquals(xyz[3 * i + k], curve.at("/points/" + i + "/" + k).asDouble(), 1e-6);
+        }
+        assertEquals(weights[i], curve.at("/points/" + i + "/3").asDouble(), 1e-9);
+      }
+    }
   }
 }

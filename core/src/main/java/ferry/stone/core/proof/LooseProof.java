@@ -8,6 +8,7 @@ import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.Attribute.Domain;
 import ferry.stone.core.scene.mesh.Attribute.Semantic;
+import ferry.stone.core.scene.mesh.CurveForm;
 import ferry.stone.core.scene.mesh.LooseElements;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.texture.ColourSpace;
@@ -17,6 +18,9 @@ import org.joml.Vector3d;
 
 /** Compares the lines and points of a part, one after another: places and colours. */
 final class LooseProof {
+  /** Of knots and weights, which are doubles all the way. */
+  private static final double FORM_TOLERANCE = 1e-9;
+
   private static final double COLOUR_TOLERANCE = 0.003;
 
   private final Ledger ledger;
@@ -58,8 +62,50 @@ final class LooseProof {
     }
     Capability lines =
         far.mesh().faces().faceCount() > 0 ? Capability.LINES_BESIDE_FACES : Capability.LINES;
+    form(wanted, found);
     kind("Line segments", lines, ends(wanted), found == null ? new int[0] : ends(found));
     kind("Points", Capability.POINTS, wanted.points(), found == null ? new int[0] : found.points());
+  }
+
+  /** What the lines are control points of, where the format holds it. */
+  private void form(LooseElements wanted, LooseElements found) {
+    CurveForm own = wanted.form();
+    if (own == null) {
+      return;
+    }
+    CurveForm there = found == null ? null : found.form();
+    boolean same =
+        own.isLike(there)
+            && close(own.knots(), there.knots())
+            && close(own.weights(), there.weights());
+    ledger
+        .about(Capability.NURBS_CURVES)
+        .add(
+            "Curve",
+            nodeId,
+            words(own),
+            words(own),
+            there == null ? "—" : words(there),
+            "",
+            there == null ? Verdict.LOST : same ? Verdict.KEPT : Verdict.CHANGED,
+            same ? "" : "its form, knots or weights differ");
+  }
+
+  private static String words(CurveForm form) {
+    return form.basis().name().toLowerCase(Locale.ROOT).replace('_', ' ')
+        + " of degree "
+        + form.degree();
+  }
+
+  private static boolean close(double[] a, double[] b) {
+    if (a == null || b == null) {
+      return a == b;
+    }
+    boolean close = a.length == b.length;
+    for (int i = 0; close && i < a.length; i++) {
+      close = Math.abs(a[i] - b[i]) <= FORM_TOLERANCE * Math.max(1, Math.abs(a[i]));
+    }
+    return close;
   }
 
   /** Both ends of every segment. */

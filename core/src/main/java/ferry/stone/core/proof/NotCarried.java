@@ -36,6 +36,7 @@ final class NotCarried {
           Capability.DETAIL_DISTANCES,
           Capability.CUSTOM_LAYERS,
           Capability.CURVES,
+          Capability.NURBS_CURVES,
           Capability.TEXT_LAYERS,
           Capability.LAYER_TYPES,
           Capability.PURPOSES,

@@ -56,6 +56,12 @@ final class MoreCapabilityScenes {
               plate,
               more(mesh, layer(new Table.Wholes(new int[] {1 << 28, 3, (1 << 28) + 1, 0}, 1))));
       case LINES -> beside(plate, null);
+      case NURBS_CURVES -> {
+        double[] knots = {0, 0, 0, 0.5, 1, 1, 1};
+        CurveForm form =
+            new CurveForm(CurveForm.Basis.NURBS, 2, knots, new double[] {1, 0.7, 2, 1});
+        yield beside(plate, form);
+      }
       case CURVES -> beside(plate, new CurveForm(CurveForm.Basis.BEZIER, 3, null, null));
       case COLOURS -> with(plate, more(mesh, colours("colour")));
       case FURTHER_SETS -> with(plate, more(mesh, colours("first"), colours("second")));

@@ -40,9 +40,10 @@ public final class FbxCapabilities {
               Fate.NONE,
               Fate.LOST,
               "Its geometry is faces or lines: split the lines off to keep them.")
+          .kept(Capability.NURBS_CURVES)
           .set(
               Capability.CURVES,
-              Fate.KEPT,
+              Fate.NONE,
               Fate.CHANGED,
               "Written as straight lines, 8 for each piece of a curve.")
           .set(Capability.POINTS, Fate.LOST, Fate.LOST, "Points inside meshes are not written.")

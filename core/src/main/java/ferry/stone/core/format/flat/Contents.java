@@ -1,6 +1,7 @@
 package ferry.stone.core.format.flat;
 
 import ferry.stone.core.format.losses.Capability;
+import ferry.stone.core.geometry.curve.NurbsAlone;
 import ferry.stone.core.geometry.mesh.MeshClean;
 import ferry.stone.core.scene.Copies;
 import ferry.stone.core.scene.Scene;
@@ -74,7 +75,9 @@ public final class Contents {
       case SEAMS -> meshes(VertexValues::hasSeams);
       case LINES -> meshes(m -> hasLines(m) && m.faces().faceCount() == 0);
       case LINES_BESIDE_FACES -> meshes(m -> hasLines(m) && m.faces().faceCount() > 0);
-      case CURVES -> meshes(m -> m.loose() != null && m.loose().form() != null);
+      case CURVES ->
+          meshes(m -> m.loose() != null && m.loose().form() != null && !NurbsAlone.is(m));
+      case NURBS_CURVES -> meshes(NurbsAlone::is);
       case POINTS -> meshes(m -> m.loose() != null && m.loose().points().length > 0);
       case EMPTY_MESHES -> meshes(m -> m.faces().triangleCount() == 0 && !shows(m.loose()));
       case UNUSED_VERTICES -> meshes(m -> MeshClean.unused(m).size() > 0);

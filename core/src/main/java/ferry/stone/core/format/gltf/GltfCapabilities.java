@@ -158,6 +158,11 @@ public final class GltfCapabilities {
               Fate.CHANGED,
               "The clip is moved to begin at 0.")
           .set(
+              Capability.NURBS_CURVES,
+              Fate.NONE,
+              Fate.CHANGED,
+              "Written as straight lines, 8 for each piece of a curve.")
+          .set(
               Capability.CURVES,
               Fate.NONE,
               Fate.CHANGED,

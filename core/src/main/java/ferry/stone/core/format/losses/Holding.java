@@ -3,6 +3,7 @@ package ferry.stone.core.format.losses;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.files.FileTree;
 import ferry.stone.core.format.files.Resources;
+import ferry.stone.core.geometry.curve.NurbsAlone;
 import ferry.stone.core.geometry.curve.StraightCurves;
 import ferry.stone.core.geometry.triangle.RenderPrimitive;
 import ferry.stone.core.scene.Scene;
@@ -105,7 +106,9 @@ public interface Holding {
 
   /** The far side with curves as the format holds them. */
   default Scene shaped(Scene far) {
-    return fate(Capability.CURVES) == Capability.Fate.KEPT ? far : StraightCurves.of(far);
+    boolean nurbs = fate(Capability.NURBS_CURVES) == Capability.Fate.KEPT;
+    boolean others = fate(Capability.CURVES) == Capability.Fate.KEPT;
+    return StraightCurves.of(far, mesh -> NurbsAlone.is(mesh) ? nurbs : others);
   }
 
   /** The far side with what the format arranges anew by its nature. */

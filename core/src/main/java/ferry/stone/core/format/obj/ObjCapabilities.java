@@ -52,6 +52,8 @@ public final class ObjCapabilities {
           Map.of(
               Capability.HIERARCHY,
               "Each part stands alone at the top under its path; its place goes into its points.",
+              Capability.NURBS_CURVES,
+              "Written as straight lines, 8 for each piece of a curve.",
               Capability.CURVES,
               "Written as straight lines, 8 for each piece of a curve.",
               Capability.PACKED_CHANNELS,

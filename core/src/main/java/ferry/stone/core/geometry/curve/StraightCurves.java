@@ -10,6 +10,7 @@ import ferry.stone.core.scene.node.Skin;
 import ferry.stone.core.scene.time.PointCache;
 import java.util.HashSet;
 import java.util.Set;
+import java.util.function.Predicate;
 
 /**
  * Curves as straight lines, for formats that hold no others. Where joints, morph targets or caches
@@ -19,6 +20,13 @@ public final class StraightCurves {
   private StraightCurves() {}
 
   public static Scene of(Scene scene) {
+    return of(scene, mesh -> false);
+  }
+
+  /**
+   * @param held which curves the format holds as they are, as long as nothing moves their points
+   */
+  public static Scene of(Scene scene, Predicate<PolygonMesh> held) {
     if (scene.meshes().stream().noneMatch(StraightCurves::hasForm)) {
       return scene;
     }
@@ -28,7 +36,11 @@ public final class StraightCurves {
     return scene.toBuilder()
         .meshes(
             scene.meshes().stream()
-                .map(m -> hasForm(m) ? straight(m, moved.contains(m.id())) : m)
+                .map(
+                    m -> {
+                      boolean moves = moved.contains(m.id());
+                      return hasForm(m) && (moves || !held.test(m)) ? straight(m, moves) : m;
+                    })
                 .toList())
         .build();
   }

@@ -13,6 +13,7 @@ import ferry.stone.core.format.fbx.read.FbxReader;
 import ferry.stone.core.format.fbx.write.FbxOptions;
 import ferry.stone.core.format.fbx.write.FbxWriter;
 import ferry.stone.core.geometry.curve.CurvePoints;
+import ferry.stone.core.geometry.curve.NurbsAlone;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
 import ferry.stone.core.scene.mesh.Coordinates;
@@ -129,5 +130,70 @@ class FbxLinesTest {
       FormatException refused = assertThrows(FormatException.class, () -> read(body));
       assertTrue(refused.getMessage().contains("arc"), refused.getMessage());
     }
+  }
+
+  private static Scene curve(CurveForm form, int[] along, int points) {
+    float[] xyz = new float[3 * points];
+    for (int i = 0; i < points; i++) {
+      xyz[3 * i] = (float) Math.cos(i);
+      xyz[3 * i + 1] = (float) Math.sin(2 * i);
+      xyz[3 * i + 2] = i;
+    }
+    LooseElements loose = new LooseElements(new int[] {0, along.length}, along, new int[0], form);
+    SceneBuilder scene = new SceneBuilder("rope").nextId(10);
+    scene.add(
+        PolygonMesh.of(1, "rope", Coordinates.of(xyz), Polygons.triangles(new int[0])).toBuilder()
+            .loose(loose)
+            .build());
+    scene.add(Node.of(2, "rope", -1, Node.Content.MeshContent.of(1)));
+    return scene.build();
+  }
+
+  private static void assertComesBack(Scene scene) throws Exception {
+    for (FbxOptions.Form form : FbxOptions.Form.values()) {
+      TestFiles files = new TestFiles();
+      FbxOptions options = new FbxOptions(form, 7400, true, false, FbxOptions.TOLERANCE);
+      FbxWriter.write(scene, options, "a", new TestFiles(), files, new Findings(), Progress.NONE);
+      PolygonMesh own = scene.meshes().get(0);
+      PolygonMesh back = FbxReader.read("a.fbx", ReadContext.of(files)).meshes().get(0);
+      assertArrayEquals(own.points().toFloats(), back.points().toFloats());
+      assertArrayEquals(own.loose().lineVertices(), back.loose().lineVertices());
+      assertEquals(own.loose().form().degree(), back.loose().form().degree());
+      assertArrayEquals(own.loose().form().knots(), back.loose().form().knots());
+      assertArrayEquals(own.loose().form().weights(), back.loose().form().weights());
+    }
+  }
+
+  @Test
+  void aNurbsCurveAloneIsWrittenAsOne() throws Exception {
+    double[] knots = {0, 0, 0, 1, 2, 2, 2};
+    assertComesBack(
+        curve(
+            new CurveForm(CurveForm.Basis.NURBS, 2, knots, new double[] {1, 0.5, 2, 1}),
+            new int[] {0, 1, 2, 3},
+            4));
+    assertComesBack(
+        curve(new CurveForm(CurveForm.Basis.NURBS, 2, knots, null), new int[] {0, 1, 2, 3}, 4));
+  }
+
+  @Test
+  void aPeriodicCurveIsWrittenWithEachPointOnce() throws Exception {
+    double[] knots = {-3, -2, -1, 0, 1, 2, 3, 4, 5, 6, 7};
+    assertComesBack(
+        curve(
+            new CurveForm(CurveForm.Basis.NURBS, 3, knots, null),
+            new int[] {0, 1, 2, 3, 0, 1, 2},
+            4));
+  }
+
+  @Test
+  void whatIsMoreThanOneCurveIsNoneAlone() {
+    double[] knots = {0, 0, 0, 1, 2, 2, 2};
+    CurveForm form = new CurveForm(CurveForm.Basis.NURBS, 2, knots, null);
+    assertTrue(NurbsAlone.is(curve(form, new int[] {0, 1, 2, 3}, 4).meshes().get(0)));
+    assertTrue(!NurbsAlone.is(curve(form, new int[] {0, 1, 3, 2}, 4).meshes().get(0)));
+    assertTrue(!NurbsAlone.is(curve(form, new int[] {0, 1, 2, 3}, 5).meshes().get(0)));
+    CurveForm bezier = new CurveForm(CurveForm.Basis.BEZIER, 3, null, null);
+    assertTrue(!NurbsAlone.is(curve(bezier, new int[] {0, 1, 2, 3}, 4).meshes().get(0)));
   }
 }

@@ -62,7 +62,7 @@ public final class FbxModelWriter {
   private final boolean bake;
 
   /** Meshes that are written as lines. */
-  private final Set<Integer> lines = new HashSet<>();
+  private final Map<Integer, String> types = new HashMap<>();
 
   private final Findings findings;
   private final Set<Integer> parents = new HashSet<>();
@@ -77,7 +77,9 @@ public final class FbxModelWriter {
     this.objects = objects;
     this.findings = findings;
     bake = options.bakeTransforms();
-    scene.meshes().stream().filter(FbxLineWriter::holds).map(PolygonMesh::id).forEach(lines::add);
+    for (PolygonMesh mesh : scene.meshes()) {
+      types.put(mesh.id(), FbxLineWriter.type(mesh));
+    }
     Set<Integer> inherits = new HashSet<>();
     for (Node node : scene.nodes()) {
       parents.add(node.parent());
@@ -316,7 +318,7 @@ public final class FbxModelWriter {
   private String type(Node node) {
     Node.Content content = node.content();
     if (content instanceof Node.Content.MeshContent shown) {
-      return lines.contains(shown.meshId()) ? FbxLineWriter.TYPE : "Mesh";
+      return types.getOrDefault(shown.meshId(), "Mesh");
     }
     if (content instanceof Node.Content.Joint) {
       return "LimbNode";

@@ -192,7 +192,7 @@ public final class FbxWriter {
             objects.add(
                 "Geometry",
                 new FbxName(mesh.name(), "Geometry"),
-                FbxLineWriter.holds(mesh) ? FbxLineWriter.TYPE : "Mesh",
+                FbxLineWriter.type(mesh),
                 FbxLineWriter.holds(mesh)
                     ? FbxLineWriter.write(mesh, findings)
                     : new FbxMeshWriter(scene, mesh, findings)
