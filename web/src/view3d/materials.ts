@@ -20,6 +20,8 @@ import type { Shading } from './viewState';
 const BRASS = '#c99a2e';
 const VERMILION = '#d2452a';
 const METAL_SHOWN = 0.55;
+/** Sets of UVs that the graphics library knows. */
+const MOST_SETS = 4;
 const WRAPPING = {
   REPEAT: RepeatWrapping,
   CLAMP: ClampToEdgeWrapping,
@@ -154,7 +156,7 @@ export class MaterialSet {
     if (!view) {
       return null;
     }
-    const key = `${view.id}/${colour}/${view.offsetU}/${view.offsetV}/${view.scaleU}/${view.scaleV}/${view.wrapU}/${view.wrapV}/${view.sharp}`;
+    const key = `${view.id}/${colour}/${view.offsetU}/${view.offsetV}/${view.scaleU}/${view.scaleV}/${view.wrapU}/${view.wrapV}/${view.sharp}/${view.rotation}/${view.uvSet}`;
     let texture = this.textures.get(key);
     if (!texture) {
       texture = this.loader.load(
@@ -171,6 +173,8 @@ export class MaterialSet {
       }
       texture.repeat.set(view.scaleU, view.scaleV);
       texture.offset.set(view.offsetU, view.offsetV);
+      texture.rotation = view.rotation;
+      texture.channel = Math.min(view.uvSet, MOST_SETS - 1);
       texture.anisotropy = 4;
       if (colour) {
         texture.colorSpace = SRGBColorSpace;

@@ -20,6 +20,9 @@ interface Header {
     position: number;
     normal?: number;
     uv?: number;
+    uv1?: number;
+    uv2?: number;
+    uv3?: number;
     colour?: number;
     joint?: number;
     weight?: number;
@@ -44,8 +47,11 @@ export function readBlock(buffer: ArrayBuffer, at: number): Part[] {
     if (p.normal !== undefined) {
       geometry.setAttribute('normal', new BufferAttribute(floats(p.normal, 3 * p.vertices), 3));
     }
-    if (p.uv !== undefined) {
-      geometry.setAttribute('uv', new BufferAttribute(floats(p.uv, 2 * p.vertices), 2));
+    for (const set of ['uv', 'uv1', 'uv2', 'uv3'] as const) {
+      const at = p[set];
+      if (at !== undefined) {
+        geometry.setAttribute(set, new BufferAttribute(floats(at, 2 * p.vertices), 2));
+      }
     }
     if (p.colour !== undefined) {
       geometry.setAttribute('color', new BufferAttribute(floats(p.colour, 3 * p.vertices), 3));

@@ -29,11 +29,14 @@ import java.util.List;
  * <tr><td>JSON</td><td>{@code primitives}: kind ({@code triangles}, {@code lines} or {@code
  * points}), material, vertices, triangles, and the byte offset of each array after the JSON; absent
  * arrays have none. Triangles come first</td></tr>
- * <tr><td>arrays</td><td>position, normal, uv (V down), colour (linear), joint and weight (four a vertex, the
+ * <tr><td>arrays</td><td>position, normal, uv, uv1, uv2, uv3 (V down), colour (linear), joint and weight (four a vertex, the
  * strongest): float32; index: uint32, two a segment for lines, none for points; then for each morph target its deltas: float32</td></tr>
  * </table>
  */
 public final class Preview {
+  /** Sets of UVs that a picture is made of. */
+  private static final int MOST_UVS = 4;
+
   private static final ObjectMapper JSON = new ObjectMapper();
 
   private Preview() {}
@@ -68,8 +71,8 @@ public final class Preview {
       if (p.normals() != null) {
         put(out, p.normals());
       }
-      if (!p.uvs().isEmpty()) {
-        put(out, uvs(p.uvs().get(0), scene));
+      for (int set = 0; set < Math.min(MOST_UVS, p.uvs().size()); set++) {
+        put(out, uvs(p.uvs().get(set), scene));
       }
       if (p.colours() != null) {
         put(out, colours(p, scene));
@@ -104,8 +107,8 @@ public final class Preview {
     if (p.normals() != null) {
       size = offset(json, "normal", size, 3L * p.vertexCount());
     }
-    if (!p.uvs().isEmpty()) {
-      size = offset(json, "uv", size, 2L * p.vertexCount());
+    for (int set = 0; set < Math.min(MOST_UVS, p.uvs().size()); set++) {
+      size = offset(json, set == 0 ? "uv" : "uv" + set, size, 2L * p.vertexCount());
     }
     if (p.colours() != null) {
       size = offset(json, "colour", size, 3L * p.vertexCount());

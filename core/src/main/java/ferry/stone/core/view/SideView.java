@@ -8,6 +8,7 @@ import ferry.stone.core.motion.Caches;
 import ferry.stone.core.motion.Pose;
 import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.UvOrigin;
 import ferry.stone.core.scene.look.Channel;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.look.Texture;
@@ -186,7 +187,12 @@ public record SideView(
       Map<String, TextureView> textures,
       List<String> missing) {}
 
-  /** A texture with its place on the surface; V runs down. */
+  /**
+   * A texture with its place on the surface; V runs down.
+   *
+   * @param rotation radians, as KHR_texture_transform turns
+   * @param uvSet the set of the mesh by which it lies, counted from 0
+   */
   public record TextureView(
       int id,
       double offsetU,
@@ -195,7 +201,9 @@ public record SideView(
       double scaleV,
       Wrap.Edge wrapU,
       Wrap.Edge wrapV,
-      boolean sharp) {}
+      boolean sharp,
+      double rotation,
+      int uvSet) {}
 
   /** Names a mesh, so that a page can ask for it and knows it when it sees it again. */
   @FunctionalInterface
@@ -472,17 +480,21 @@ public record SideView(
   private static void put(
       Map<String, TextureView> textures, String key, TextureUse use, Scene scene) {
     if (use != null && scene.texture(use.textureId()).map(Texture::isFound).orElse(false)) {
+      boolean down = scene.uvOrigin() == UvOrigin.TOP_LEFT;
+      TextureUse there = down ? use : use.flipped(UvOrigin.TOP_LEFT);
       textures.put(
           key,
           new TextureView(
-              use.textureId(),
-              use.offsetU(),
-              1 - use.scaleV() - use.offsetV(),
-              use.scaleU(),
-              use.scaleV(),
-              use.wrap().u(),
-              use.wrap().v(),
-              use.wrap().sharp()));
+              there.textureId(),
+              there.offsetU(),
+              there.offsetV(),
+              there.scaleU(),
+              there.scaleV(),
+              there.wrap().u(),
+              there.wrap().v(),
+              there.wrap().sharp(),
+              there.rotationRadians(),
+              there.uvSet()));
     }
   }
 }

@@ -17,15 +17,27 @@ import ferry.stone.core.math.SignedAxis;
 import ferry.stone.core.motion.Pose;
 import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.UvOrigin;
+import ferry.stone.core.scene.look.Channel;
+import ferry.stone.core.scene.look.Material;
+import ferry.stone.core.scene.look.Texture;
+import ferry.stone.core.scene.look.TextureUse;
+import ferry.stone.core.scene.look.Wrap;
+import ferry.stone.core.scene.mesh.Attribute;
+import ferry.stone.core.scene.mesh.Attribute.Semantic;
 import ferry.stone.core.scene.mesh.Coordinates;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.Purpose;
 import ferry.stone.core.scene.node.Visibility;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
 import java.util.Set;
 import org.joml.Matrix4d;
@@ -166,6 +178,70 @@ class SidesOfSceneTest {
     Scene watch = CapabilityScenes.of(Capability.TEXTS_OVER_TIME);
     assertThat(PartView.of(watch, watch.nodes().get(0).id()).orElseThrow().notes())
         .containsEntry("flag in watch", "up, down");
+  }
+
+  private static SideView.TextureView textured(UvOrigin origin, TextureUse use) {
+    Scene plate = CapabilityScenes.of(Capability.UVS);
+    Material own = plate.materials().get(0);
+    Map<Channel, Material.Value> channels =
+        Map.of(Channel.BASE_COLOUR, new Material.Value(null, use));
+    Scene scene =
+        plate.toBuilder()
+            .uvOrigin(origin)
+            .textures(List.of(new Texture(900, "oak.png", "oak.png", "oak.png", null)))
+            .materials(List.of(own.withChannels(channels)))
+            .build();
+    return SideView.near(scene, KEYS).materials().get(0).textures().get("base");
+  }
+
+  /** Where an image is read for a point of UVs with V down: KHR_texture_transform, its formula. */
+  private static double[] read(SideView.TextureView view, double u, double v) {
+    double c = Math.cos(view.rotation());
+    double s = Math.sin(view.rotation());
+    double x = u * view.scaleU();
+    double y = v * view.scaleV();
+    return new double[] {c * x + s * y + view.offsetU(), -s * x + c * y + view.offsetV()};
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "0, 0, 0, 1, 1",
+    "0.25, 0.5, 0, 2, 3",
+    "0.1, 0.2, 0.7, 1, 1",
+    "-0.3, 0.4, -1.2, 2, 0.5"
+  })
+  void anImageLiesTheSameWayWhateverEndVIsCountedFrom(
+      double offsetU, double offsetV, double turn, double scaleU, double scaleV) {
+    TextureUse down =
+        new TextureUse(
+            900, 1, offsetU, offsetV, scaleU, scaleV, turn, Wrap.REPEATED, (char) 0, 1, "");
+    SideView.TextureView fromTop = textured(UvOrigin.TOP_LEFT, down);
+    SideView.TextureView fromBottom =
+        textured(UvOrigin.BOTTOM_LEFT, down.flipped(UvOrigin.BOTTOM_LEFT));
+    assertThat(fromTop.offsetV()).isEqualTo(offsetV);
+    assertThat(fromTop.rotation()).isEqualTo(turn);
+    assertThat(fromTop.uvSet()).isEqualTo(1);
+    for (double[] at : new double[][] {{0, 0}, {1, 0}, {0.3, 0.8}}) {
+      double[] a = read(fromTop, at[0], at[1]);
+      double[] b = read(fromBottom, at[0], at[1]);
+      assertThat(b[0]).isCloseTo(a[0], within(1e-12));
+      assertThat(b[1]).isCloseTo(a[1], within(1e-12));
+    }
+  }
+
+  @Test
+  void everySetOfUvsIsInTheBlock() throws Exception {
+    Scene scene = CapabilityScenes.of(Capability.COLOURS);
+    PolygonMesh mesh = scene.meshes().get(0);
+    List<Attribute> layers = new ArrayList<>(mesh.attributes());
+    Attribute first =
+        layers.stream().filter(a -> a.semantic() == Semantic.UV).findFirst().orElseThrow();
+    layers.add(
+        new Attribute("lightmap", Semantic.UV, first.domain(), first.table(), first.indices()));
+    byte[] block = Preview.of(mesh.withAttributes(layers), scene);
+    int length = ByteBuffer.wrap(block).order(ByteOrder.LITTLE_ENDIAN).getInt(0);
+    String head = new String(block, 4, length, StandardCharsets.UTF_8);
+    assertThat(head).contains("\"uv\":").contains("\"uv1\":").doesNotContain("\"uv2\":");
   }
 
   @Test
