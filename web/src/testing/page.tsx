@@ -46,5 +46,5 @@ export function shown(
   const page = render(
     createElement(QueryClientProvider, { client }, createElement(MemoryRouter, null, what)),
   );
-  return { ...page, sent };
+  return { ...page, sent, client };
 }

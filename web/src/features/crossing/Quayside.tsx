@@ -1,5 +1,6 @@
 import { type KeyboardEvent, type PointerEvent, useEffect, useState } from 'react';
 import type { Crossing } from '../../api/client';
+import { useView } from '../../view3d/viewState';
 import { CargoTable } from './cargo/CargoTable';
 import { HandlingTable } from './handling/HandlingTable';
 import { LandingForm } from './landing/LandingForm';
@@ -24,13 +25,14 @@ interface Props {
 export function Quayside({ id, stop, crossing }: Props) {
   const shown = ready(crossing) ? stop : 'cargo';
   const [choices, setChoices] = useState(() => chosen(localStorage));
+  const formOpen = useView((s) => s.openStone !== null);
   const [room, setRoom] = useState(window.innerHeight);
   useEffect(() => {
     const resized = () => setRoom(window.innerHeight);
     window.addEventListener('resize', resized);
     return () => window.removeEventListener('resize', resized);
   }, []);
-  const height = fitting(choices[shown] ?? standard(shown, room), room);
+  const height = fitting(choices[shown] ?? standard(shown, room, formOpen), room);
   const choose = (wanted: number | null) => {
     const next = wanted === null ? null : fitting(wanted, room);
     keep(localStorage, shown, next);

@@ -17,6 +17,8 @@ describe('height of the quayside', () => {
     expect(standard('cargo', 800)).toBe(240);
     expect(standard('landing', 500)).toBe(230);
     expect(standard('landing', 200)).toBe(LOWEST);
+    expect(standard('handling', 800, true)).toBe(128);
+    expect(standard('handling', 500, true)).toBe(LOWEST);
     expect(fitting(5000, 800)).toBe(560);
   });
   it('is kept for each stop and forgotten', () => {

@@ -15,6 +15,9 @@ const STANDARD: Record<Stop, number> = {
   proof: 0.42,
 };
 
+/** What a table takes at most while a step is open above it: a form of ten fields then needs no scroll. */
+const BELOW_A_FORM = 0.16;
+
 const KEY = 'quayside-heights';
 
 /** The tallest that a window has room for. */
@@ -28,8 +31,9 @@ export function fitting(height: number, windowHeight: number): number {
 }
 
 /** The height of a stop's table without a choice of the user. */
-export function standard(stop: Stop, windowHeight: number): number {
-  return fitting(STANDARD[stop] * windowHeight, windowHeight);
+export function standard(stop: Stop, windowHeight: number, formOpen = false): number {
+  const part = formOpen ? Math.min(BELOW_A_FORM, STANDARD[stop]) : STANDARD[stop];
+  return fitting(part * windowHeight, windowHeight);
 }
 
 /** The heights that the user chose, by stop; kept in the browser. */

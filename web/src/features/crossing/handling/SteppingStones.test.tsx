@@ -206,6 +206,15 @@ test('undo goes to the server', async () => {
   );
 });
 
+test('an opened stone that is undone leaves no form open behind it', async () => {
+  useView.setState({ openStone: 'b' });
+  const page = river([stone('a', 'scale'), stone('b', 'scale')]);
+  expect(screen.getByLabelText('Factor')).toBeTruthy();
+  const undone = handling([stone('a', 'scale')]);
+  act(() => page.client.setQueryData(queries.handling('c').queryKey, undone));
+  await waitFor(() => expect(useView.getState().openStone).toBeNull());
+});
+
 test('the table tells each step in words and opens its stone', async () => {
   const notes = [1, 2, 3, 4, 5].map((n) => ({ where: `part ${n}`, message: 'was left.' }));
   const state = handling([

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { Step, StepKind } from '../../../api/client';
 import { queries } from '../../../api/queries';
 import { Button } from '../../../shared/Button';
@@ -20,6 +20,18 @@ export function SteppingStones({ id, ready }: { id: string; ready: boolean }) {
   const [over, setOver] = useState<number | null>(null);
   const timer = useRef(0);
   const steps = state?.steps ?? [];
+
+  // A step that is undone or removed leaves no room behind that its form took.
+  const openStone = useView((s) => s.openStone);
+  const stands = steps.some((s) => s.step.id === openStone);
+  const stood = useRef<string | null>(null);
+  useEffect(() => {
+    if (stands) {
+      stood.current = openStone;
+    } else if (openStone !== null && stood.current === openStone) {
+      set({ openStone: null });
+    }
+  }, [stands, openStone, set]);
 
   const hover = (after: number | null) => {
     window.clearTimeout(timer.current);
