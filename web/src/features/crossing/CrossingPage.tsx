@@ -36,8 +36,6 @@ export default function CrossingPage() {
     useTime.getState().open(null);
     linked.current = search.get('part');
   }, [id]);
-  // An opened step takes room from the table, which is what the next stop is about.
-  useEffect(() => useView.getState().set({ openStone: null }), [stop]);
   const nodes = near.data?.nodes;
   useEffect(() => {
     if (nodes && linked.current !== null) {

@@ -19,6 +19,7 @@ describe('height of the quayside', () => {
     expect(standard('landing', 200)).toBe(LOWEST);
     expect(standard('handling', 800, true)).toBe(128);
     expect(standard('handling', 500, true)).toBe(LOWEST);
+    expect(standard('landing', 800, true)).toBe(368);
     expect(fitting(5000, 800)).toBe(560);
   });
   it('is kept for each stop and forgotten', () => {

@@ -15,8 +15,11 @@ const STANDARD: Record<Stop, number> = {
   proof: 0.42,
 };
 
-/** What a table takes at most while a step is open above it: a form of ten fields then needs no scroll. */
-const BELOW_A_FORM = 0.16;
+/**
+ * What a table takes at most while a step is open above it: a form of ten fields then needs no
+ * scroll. A landing and its proof are forms themselves and keep their room.
+ */
+const BELOW_A_FORM: Partial<Record<Stop, number>> = { cargo: 0.16, survey: 0.16, handling: 0.16 };
 
 const KEY = 'quayside-heights';
 
@@ -32,7 +35,7 @@ export function fitting(height: number, windowHeight: number): number {
 
 /** The height of a stop's table without a choice of the user. */
 export function standard(stop: Stop, windowHeight: number, formOpen = false): number {
-  const part = formOpen ? Math.min(BELOW_A_FORM, STANDARD[stop]) : STANDARD[stop];
+  const part = (formOpen && BELOW_A_FORM[stop]) || STANDARD[stop];
   return fitting(part * windowHeight, windowHeight);
 }
 

@@ -32,8 +32,12 @@ export function usePivotPick(
   );
   const onPick: OnPick = useCallback(
     (nodeId, add, hit, aim) => {
-      if (!on || !side || add || handles.length === 0) {
+      if (!on || add || selected.length === 0 || (handles.length === 0 && nodeId !== null)) {
         otherwise(nodeId, add, hit, aim);
+        return;
+      }
+      if (!side || handles.length === 0) {
+        // The far side is still on its way: a click beside the part must not let go of it.
         return;
       }
       place(crossingId, side, handles, nodeId, hit, aim)

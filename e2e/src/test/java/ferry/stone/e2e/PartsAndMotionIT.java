@@ -106,6 +106,7 @@ class PartsAndMotionIT extends OnThePage {
     int[] surface = {highest[0] + 14, highest[1] + 28};
     canvas.click(new Locator.ClickOptions().setPosition(surface[0], surface[1]));
     assertThat(told).containsText("a picked vertex");
+    still("far");
     for (int y = (int) box.height - 40; y > box.height / 2; y -= 14) {
       for (int x = 20; x < box.width / 3; x += 14) {
         if (!told.innerText().contains("a point by its numbers")) {
