@@ -69,6 +69,16 @@ OBoolProperty(user, "lit").setValue(True)
 stops = OStringArrayProperty(user, "stops")
 stops.setValue(filled(imath.StringArray, ["quay", "", "mole"]))
 
+# Does not follow the yard that moves under it.
+crane = G.OXform(yard, "crane")
+schema = crane.getSchema()
+schema.setTimeSampling(steady)
+for i in range(2):
+    sample = G.XformSample()
+    sample.addOp(G.XformOp(G.XformOperationType.kTranslateOperation, 0), imath.V3d(5 + i, 0, 0))
+    sample.setInheritsXforms(False)
+    schema.set(sample)
+
 # A quad and a triangle, clockwise; the first two samples are one, the third and fourth move up.
 points = [(0, 0, 0), (2, 0, 0), (2, 1, 0), (0, 1, 0), (1, 2, 0)]
 faces, counts = ints([0, 3, 2, 1, 3, 4, 2]), ints([4, 3])

@@ -1,5 +1,6 @@
 package ferry.stone.core.format;
 
+import ferry.stone.core.format.abc.AbcFormat;
 import ferry.stone.core.format.cache.CacheFormat;
 import ferry.stone.core.format.collada.ColladaFormat;
 import ferry.stone.core.format.fbx.FbxFormat;
@@ -28,7 +29,7 @@ public final class Formats {
   public static final int HEAD = 4096;
 
   /** Endings of formats that are known and not read yet. */
-  static final Set<String> COMING = Set.of("usd", "usda", "usdc", "usdz", "abc");
+  static final Set<String> COMING = Set.of("usd", "usda", "usdc", "usdz");
 
   private static final List<Format> KNOWN =
       new CopyOnWriteArrayList<>(
@@ -40,6 +41,7 @@ public final class Formats {
               StlFormat.STL,
               PlyFormat.PLY,
               ColladaFormat.COLLADA,
+              AbcFormat.ABC,
               CacheFormat.MDD,
               CacheFormat.PC2));
 

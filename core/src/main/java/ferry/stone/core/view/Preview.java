@@ -18,6 +18,7 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
+import java.util.Arrays;
 import java.util.List;
 
 /**
@@ -194,7 +195,7 @@ public final class Preview {
    */
   public static byte[] faceSets(PolygonMesh mesh) {
     float[] ofFace = new float[mesh.faces().faceCount()];
-    java.util.Arrays.fill(ofFace, -1);
+    Arrays.fill(ofFace, -1);
     for (int s = 0; s < mesh.faceSets().size(); s++) {
       for (int face : mesh.faceSets().get(s).faces()) {
         ofFace[face] = s;
@@ -219,8 +220,8 @@ public final class Preview {
   static byte[] padded(ObjectNode head) {
     try {
       byte[] json = JSON.writeValueAsBytes(head);
-      byte[] result = java.util.Arrays.copyOf(json, (json.length + 3) & ~3);
-      java.util.Arrays.fill(result, json.length, result.length, (byte) ' ');
+      byte[] result = Arrays.copyOf(json, (json.length + 3) & ~3);
+      Arrays.fill(result, json.length, result.length, (byte) ' ');
       return result;
     } catch (IOException e) {
       throw new UncheckedIOException(e);

@@ -13,6 +13,7 @@ import ferry.stone.core.landing.LandingOptions;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
+import java.io.InputStream;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -79,6 +80,9 @@ public final class Cargos {
     Map<String, TestFiles> all = new TreeMap<>();
     all.put("a.obj", CapabilityFiles.all().with("a.obj", OBJ).with("a.mtl", MTL));
     all.put("a.dae", CapabilityFiles.all().with("a.dae", DaeText.whole()));
+    try (InputStream in = Cargos.class.getResourceAsStream("/abc/yard.abc")) {
+      all.put("a.abc", new TestFiles().with("a.abc", in.readAllBytes()));
+    }
     for (int seed = 1; seed <= 3; seed++) {
       Scene rig = RandomRig.of(new Random(seed), 5);
       Scene sheet = RandomScene.of(new Random(seed));
@@ -116,7 +120,7 @@ public final class Cargos {
   /** The scene file of a cargo. */
   public static String scene(TestFiles cargo) {
     List<String> scenes = new ArrayList<>(cargo.paths());
-    scenes.removeIf(p -> !p.matches("a\\.(obj|gltf|glb|fbx|stl|ply|dae)"));
+    scenes.removeIf(p -> !p.matches("a\\.(obj|gltf|glb|fbx|stl|ply|dae|abc)"));
     return scenes.get(0);
   }
 

@@ -11,7 +11,9 @@ public final class ReaderSays {
       Set.of(
           "buffer-missing",
           "cache-without-mesh",
+          "camera-motion-not-read",
           "camera-not-read",
+          "curve-form-not-read",
           "layer-not-read",
           "colours-not-read",
           "connections-broken",
@@ -24,6 +26,7 @@ public final class ReaderSays {
           "keys-out-of-order",
           "layer-index-out-of-range",
           "layer-mapping-unknown",
+          "layer-motion-not-read",
           "layer-too-short",
           "light-not-read",
           "link-mode-additive",
@@ -51,6 +54,8 @@ public final class ReaderSays {
           "texture-unknown",
           "third-uv-coordinate",
           "uv-index-out-of-range",
+          "value-motion-not-read",
+          "values-not-read",
           "weights-out-of-range");
 
   /** Nothing was left out, or the scene itself says what: a texture without file, other scenes. */
@@ -65,6 +70,7 @@ public final class ReaderSays {
           "clip-without-motion",
           "empty-values",
           "extension-carried",
+          "faces-of-sets-left-out",
           "file-found-elsewhere",
           "frame-rates-differ",
           "holes-bridged",
@@ -78,6 +84,7 @@ public final class ReaderSays {
           "no-materials",
           "numbered-frames",
           "numbered-run",
+          "place-not-inherited",
           "polygon-not-closed",
           "several-scenes",
           "skin-without-weights",

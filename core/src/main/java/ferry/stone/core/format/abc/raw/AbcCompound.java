@@ -85,7 +85,7 @@ public final class AbcCompound {
           "a property of type " + pod + " with " + extent + " numbers. Export the file again.");
     }
     boolean array = (info & 3) != 1;
-    return new AbcProperty.Type(array, Pod.values()[pod], extent, (info & 0x400) != 0);
+    return new AbcProperty.Type(array, Pod.values()[pod], extent);
   }
 
   public Collection<AbcProperty> values() {

@@ -31,9 +31,8 @@ public final class AbcProperty {
    * What a sample is.
    *
    * @param array rows, each of {@code extent} values; otherwise one row
-   * @param homogeneous whether all samples have as many rows
    */
-  public record Type(boolean array, Pod pod, int extent, boolean homogeneous) {}
+  public record Type(boolean array, Pod pod, int extent) {}
 
   /**
    * Where samples are: those before the first that differs, and those from the last on, are kept
@@ -117,6 +116,17 @@ public final class AbcProperty {
   /** Whether all samples are one. */
   public boolean isConstant() {
     return stored.kept() <= 1;
+  }
+
+  /** Whether all samples have as many rows, by what is kept of them. */
+  public boolean hasOneCount() throws IOException, FormatException {
+    long rows = place(0).rows;
+    for (int sample = 1; sample < stored.count; sample++) {
+      if (stored.place(sample) != stored.place(sample - 1) && place(sample).rows != rows) {
+        return false;
+      }
+    }
+    return true;
   }
 
   /** Seconds of a sample. */

@@ -38,7 +38,7 @@ final class OgawaFile {
 
   OgawaFile(String resource, RandomBytes file) throws IOException, FormatException {
     this.resource = resource;
-    this.file = file;
+    this.file = new Pages(file);
     ByteBuffer head = read(0, (int) Math.min(HEAD, file.size()));
     for (int i = 0; i < MARK.length(); i++) {
       if (head.limit() <= i || head.get(i) != MARK.charAt(i)) {

@@ -70,7 +70,7 @@ class AbcArchiveTest {
         }
       }
     }
-    assertThat(objects).isEqualTo(8);
+    assertThat(objects).isEqualTo(9);
   }
 
   private static void sampling(AbcObject object, JsonNode told)

@@ -1,0 +1,37 @@
+package ferry.stone.core.format.abc.read;
+
+import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Findings;
+import ferry.stone.core.finding.Severity;
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.FormatException.Kind;
+import ferry.stone.core.format.files.Budget;
+
+/**
+ * What a reader tells, and the memory that it may take.
+ *
+ * @param resource the file that is read
+ */
+record AbcReport(String resource, Findings findings, Budget budget) {
+
+  /** Something that was left out. */
+  void lost(String code, String path, String message) {
+    findings.add(Finding.of(code, Severity.LOOK, where(path), message));
+  }
+
+  void note(String code, String path, String message) {
+    findings.add(Finding.of(code, Severity.NOTE, where(path), message));
+  }
+
+  private String where(String path) {
+    return resource + " " + path;
+  }
+
+  FormatException broken(String path, String problem) {
+    return new FormatException(Kind.CORRUPT, resource, path, problem + " Export the file again.");
+  }
+
+  void claim(long bytes, String path, String what) throws FormatException {
+    budget.claim(bytes, path, what);
+  }
+}

@@ -1,0 +1,220 @@
+package ferry.stone.core.format.abc.read;
+
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.abc.raw.AbcCompound;
+import ferry.stone.core.format.abc.raw.AbcObject;
+import ferry.stone.core.format.abc.raw.AbcProperty;
+import ferry.stone.core.scene.mesh.Attribute;
+import ferry.stone.core.scene.mesh.Attribute.Semantic;
+import ferry.stone.core.scene.mesh.Coordinates;
+import ferry.stone.core.scene.mesh.FaceSet;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.mesh.Polygons;
+import ferry.stone.core.scene.mesh.Subdivision;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.function.BiConsumer;
+import java.util.stream.IntStream;
+
+/**
+ * Meshes and subdivision surfaces. Faces of the format run clockwise seen from outside; here they
+ * run the other way, from the same first corner, and the values of corners with them.
+ */
+final class AbcShape {
+  private final AbcReport report;
+  private final AbcObject object;
+  private final AbcCompound geometry;
+
+  AbcShape(AbcReport report, AbcObject object, AbcCompound geometry) {
+    this.report = report;
+    this.object = object;
+    this.geometry = geometry;
+  }
+
+  /** Properties whose change makes another mesh and not a moved one. */
+  static List<String> topology() {
+    return List.of(".faceIndices", ".faceCounts", "nVertices");
+  }
+
+  /** The mesh of a sample. */
+  PolygonMesh read(int id, int sample) throws IOException, FormatException {
+    AbcProperty points = geometry.value("P").orElse(null);
+    float[] xyz = points == null ? new float[0] : points(report, object, points, sample);
+    int[] counts = ints(".faceCounts", sample);
+    int[] vertices = ints(".faceIndices", sample);
+    int[] offsets = new int[counts.length + 1];
+    long all = 0;
+    for (int f = 0; f < counts.length; f++) {
+      all += counts[f];
+      if (counts[f] < 0 || all > vertices.length) {
+        throw report.broken(
+            object.path(),
+            "face " + f + " has corners up to " + all + " of " + vertices.length + ".");
+      }
+      offsets[f + 1] = (int) all;
+    }
+    int[] corners = turned(offsets);
+    int[] cornerVertex = new int[corners.length];
+    for (int c = 0; c < corners.length; c++) {
+      int vertex = vertices[corners[c]];
+      if (vertex < 0 || vertex >= xyz.length / 3) {
+        throw report.broken(
+            object.path(),
+            "corner " + corners[c] + " names vertex " + vertex + " of " + xyz.length / 3 + ".");
+      }
+      cornerVertex[c] = vertex;
+    }
+    PolygonMesh mesh =
+        PolygonMesh.of(id, object.name(), Coordinates.of(xyz), Polygons.of(cornerVertex, offsets));
+    AbcLayers layers = new AbcLayers(report, object.path(), xyz.length / 3, counts.length, corners);
+    return mesh.toBuilder()
+        .attributes(layers(report, geometry, layers, sample))
+        .faceSets(faceSets(counts.length))
+        .subdivision(object.schema().startsWith("AbcGeom_SubD") ? subdivision(mesh) : null)
+        .build();
+  }
+
+  static float[] points(AbcReport report, AbcObject object, AbcProperty points, int sample)
+      throws IOException, FormatException {
+    AbcProperty.Place place = points.place(sample);
+    report.claim(place.bytes(), object.path(), "its points");
+    if (points.type().extent() != 3) {
+      throw report.broken(
+          object.path(), "its points have " + points.type().extent() + " numbers each.");
+    }
+    return points.floats(sample);
+  }
+
+  private int[] ints(String name, int sample) throws IOException, FormatException {
+    AbcProperty property = geometry.value(name).orElse(null);
+    if (property == null) {
+      return new int[0];
+    }
+    report.claim(2 * property.place(sample).bytes(), object.path(), "\"" + name + "\"");
+    return property.ints(sample);
+  }
+
+  /** For each corner the one of the file: the first stays, the others run the other way. */
+  private static int[] turned(int[] offsets) {
+    int[] corners = new int[offsets[offsets.length - 1]];
+    for (int f = 0; f + 1 < offsets.length; f++) {
+      int size = offsets[f + 1] - offsets[f];
+      for (int k = 0; k < size; k++) {
+        corners[offsets[f] + k] = offsets[f] + (k == 0 ? 0 : size - k);
+      }
+    }
+    return corners;
+  }
+
+  /** Normals, UVs, velocities and what else lies over the points of a schema. */
+  static List<Attribute> layers(
+      AbcReport report, AbcCompound geometry, AbcLayers layers, int sample)
+      throws IOException, FormatException {
+    List<Attribute> result = new ArrayList<>();
+    add(result, layers.layer(geometry, "N", Semantic.NORMAL, sample));
+    add(result, layers.layer(geometry, "uv", Semantic.UV, sample));
+    add(result, layers.layer(geometry, ".velocities", Semantic.OTHER, sample));
+    for (String name : List.of(".pointIds", ".widths", "width")) {
+      add(result, layers.layer(geometry, name, Semantic.OTHER, sample));
+    }
+    AbcCompound arbitrary = geometry.compound(".arbGeomParams").orElse(null);
+    if (arbitrary != null) {
+      List<String> names = new ArrayList<>(arbitrary.compounds());
+      arbitrary.values().forEach(p -> names.add(p.name()));
+      for (String name : names) {
+        add(result, layers.layer(arbitrary, name, null, sample));
+      }
+    }
+    return result;
+  }
+
+  private static void add(List<Attribute> layers, Attribute layer) {
+    if (layer != null) {
+      layers.add(layer);
+    }
+  }
+
+  /** The sets of faces, which are objects below the mesh. */
+  private List<FaceSet> faceSets(int faces) throws IOException, FormatException {
+    List<FaceSet> sets = new ArrayList<>();
+    eachFaceSet(
+        object,
+        (child, members) -> {
+          int[] inside =
+              IntStream.of(members).filter(f -> f >= 0 && f < faces).sorted().distinct().toArray();
+          if (inside.length < members.length) {
+            report.note(
+                "faces-of-sets-left-out",
+                child.path(),
+                "The set names faces that are not there, or twice: these are left out.");
+          }
+          sets.add(new FaceSet(child.name(), inside));
+        });
+    return sets;
+  }
+
+  static boolean isFaceSet(AbcObject object) {
+    return object.schema().startsWith("AbcGeom_FaceSet");
+  }
+
+  static void eachFaceSet(AbcObject mesh, BiConsumer<AbcObject, int[]> each)
+      throws IOException, FormatException {
+    for (AbcObject child : mesh.children()) {
+      if (isFaceSet(child)) {
+        AbcCompound set = child.properties().compound(".faceset").orElse(null);
+        AbcProperty faces = set == null ? null : set.value(".faces").orElse(null);
+        each.accept(child, faces == null ? new int[0] : faces.ints(0));
+      }
+    }
+  }
+
+  private Subdivision subdivision(PolygonMesh mesh) throws IOException, FormatException {
+    int[] edges = ints(".creaseIndices", 0);
+    int[] lengths = ints(".creaseLengths", 0);
+    float[] sharpness = floats(".creaseSharpnesses");
+    List<int[]> pairs = new ArrayList<>();
+    List<Float> sharp = new ArrayList<>();
+    int at = 0;
+    for (int c = 0; c < lengths.length && at + lengths[c] <= edges.length; c++) {
+      for (int k = 1; k < lengths[c]; k++) {
+        pairs.add(new int[] {edges[at + k - 1], edges[at + k]});
+        sharp.add(c < sharpness.length ? sharpness[c] : 0);
+      }
+      at += Math.max(0, lengths[c]);
+    }
+    int vertices = mesh.points().count();
+    pairs.removeIf(p -> p[0] < 0 || p[1] < 0 || p[0] >= vertices || p[1] >= vertices);
+    float[] each = new float[pairs.size()];
+    for (int i = 0; i < each.length; i++) {
+      each[i] = sharp.get(i);
+    }
+    int[] corners = ints(".cornerIndices", 0);
+    float[] cornerSharp = floats(".cornerSharpnesses");
+    int known = Math.min(corners.length, cornerSharp.length);
+    AbcProperty scheme = geometry.value(".scheme").orElse(null);
+    String name = scheme == null ? "" : String.join("", scheme.texts(0));
+    return new Subdivision(
+        name.isEmpty() || name.startsWith("catmull") ? "catmullClark" : name,
+        0,
+        pairs.stream().flatMapToInt(Arrays::stream).toArray(),
+        each,
+        Arrays.copyOf(corners, known),
+        Arrays.copyOf(cornerSharp, known),
+        IntStream.of(ints(".holes", 0))
+            .filter(f -> f >= 0 && f < mesh.faces().faceCount())
+            .sorted()
+            .distinct()
+            .toArray());
+  }
+
+  private float[] floats(String name) throws IOException, FormatException {
+    AbcProperty property = geometry.value(name).orElse(null);
+    if (property == null) {
+      return new float[0];
+    }
+    report.claim(2 * property.place(0).bytes(), object.path(), "\"" + name + "\"");
+    return property.floats(0);
+  }
+}

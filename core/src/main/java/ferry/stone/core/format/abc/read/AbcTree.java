@@ -1,0 +1,180 @@
+package ferry.stone.core.format.abc.read;
+
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.scene.node.LocalTransform;
+import ferry.stone.core.scene.node.LocalTransform.MatrixTransform;
+import ferry.stone.core.scene.node.LocalTransform.Trs;
+import ferry.stone.core.scene.time.Clip;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.TreeSet;
+import org.joml.Matrix4d;
+import org.joml.Matrix4dc;
+import org.joml.Quaterniond;
+import org.joml.Vector3d;
+import org.joml.Vector3dc;
+
+/** Where the objects stand and how that changes, by their places in the scene's list of nodes. */
+final class AbcTree {
+  private static final double SAME = 1e-9;
+
+  /** A part of its size that a sheared transform may be off. */
+  private static final double SHEARED = 1e-6;
+
+  private record Place(int nodeId, String path, int parent, AbcTransform transform) {}
+
+  private final List<Place> places = new ArrayList<>();
+  private final AbcReport report;
+
+  AbcTree(AbcReport report) {
+    this.report = report;
+  }
+
+  /**
+   * @param parent place of the node above, −1 for none
+   * @param transform {@code null} for what stands where its parent does
+   */
+  void add(int nodeId, String path, int parent, AbcTransform transform) {
+    places.add(new Place(nodeId, path, parent, transform));
+  }
+
+  private Matrix4d world(int place, double t) {
+    if (place < 0) {
+      return new Matrix4d();
+    }
+    Place p = places.get(place);
+    if (p.transform == null) {
+      return world(p.parent, t);
+    }
+    Matrix4d own = p.transform.at(t);
+    return p.transform.inherits(t) ? world(p.parent, t).mul(own) : own;
+  }
+
+  /** A node's points to those of its parent at a moment. */
+  private Matrix4d local(int place, double t) {
+    Place p = places.get(place);
+    if (p.transform == null) {
+      return new Matrix4d();
+    }
+    Matrix4d own = p.transform.at(t);
+    return p.transform.inherits(t) ? own : world(p.parent, t).invert().mul(own);
+  }
+
+  /** Where the last added node stands at the first of its samples. */
+  LocalTransform rest() {
+    int last = places.size() - 1;
+    AbcTransform transform = places.get(last).transform;
+    if (transform == null) {
+      return LocalTransform.IDENTITY;
+    }
+    if (transform.leavesItsParent() && places.get(last).parent >= 0) {
+      report.note(
+          "place-not-inherited",
+          places.get(last).path,
+          "It does not follow its parent: it is read as a child that stands where it stood.");
+    }
+    Matrix4d matrix = local(last, transform.moments()[0]);
+    Trs trs = Trs.nearest(matrix);
+    return near(trs, matrix, SAME) ? trs : new MatrixTransform(matrix);
+  }
+
+  private static boolean near(Trs trs, Matrix4dc matrix, double part) {
+    Vector3d scale = matrix.getScale(new Vector3d());
+    double size = matrix.getTranslation(new Vector3d()).length() + scale.length();
+    return matrix.isFinite() && trs.toMatrix().equals(matrix, part * Math.max(1e-6, size));
+  }
+
+  /** What moves all nodes. */
+  List<Clip.Track> tracks() throws FormatException {
+    List<Clip.Track> tracks = new ArrayList<>();
+    for (int p = 0; p < places.size(); p++) {
+      AbcTransform transform = places.get(p).transform;
+      if (transform != null && (transform.moves() || transform.leavesItsParent())) {
+        double[] times = times(p);
+        if (times.length > 1) {
+          tracks(p, times, tracks);
+        }
+      }
+    }
+    return tracks;
+  }
+
+  /** Its own moments; where it does not follow its parent, those of all above it too. */
+  private double[] times(int place) {
+    AbcTransform own = places.get(place).transform;
+    if (!own.leavesItsParent()) {
+      return own.moments();
+    }
+    TreeSet<Double> times = new TreeSet<>();
+    for (int p = place; p >= 0; p = places.get(p).parent) {
+      if (places.get(p).transform != null) {
+        for (double t : places.get(p).transform.moments()) {
+          times.add(t);
+        }
+      }
+    }
+    return times.stream().mapToDouble(Double::doubleValue).toArray();
+  }
+
+  private void tracks(int place, double[] times, List<Clip.Track> tracks) throws FormatException {
+    Place p = places.get(place);
+    report.claim(80L * times.length, p.path, "its motion");
+    double[] t = new double[3 * times.length];
+    double[] r = new double[4 * times.length];
+    double[] s = new double[3 * times.length];
+    Quaterniond before = new Quaterniond(0, 0, 0, 0);
+    boolean shears = false;
+    for (int i = 0; i < times.length; i++) {
+      Matrix4d matrix = local(place, times[i]);
+      Trs trs = Trs.nearest(matrix);
+      shears |= !near(trs, matrix, SHEARED);
+      Quaterniond turn = new Quaterniond(trs.rotation());
+      // The two signs of a rotation are one: that of the sample before makes the short way.
+      if (before.dot(turn) < 0) {
+        turn.set(-turn.x, -turn.y, -turn.z, -turn.w);
+      }
+      before.set(turn);
+      put(t, i, trs.translation());
+      put(s, i, trs.scale());
+      r[4 * i] = turn.x;
+      r[4 * i + 1] = turn.y;
+      r[4 * i + 2] = turn.z;
+      r[4 * i + 3] = turn.w;
+    }
+    if (shears) {
+      report.lost(
+          "motion-shears",
+          p.path,
+          "Its motion shears, which no translation, rotation and scale says: read as near as they"
+              + " come.");
+    }
+    add(tracks, p.nodeId, Clip.TRANSLATION, 3, times, t);
+    add(tracks, p.nodeId, Clip.ROTATION, 4, times, r);
+    add(tracks, p.nodeId, Clip.SCALE, 3, times, s);
+  }
+
+  private static void put(double[] into, int key, Vector3dc value) {
+    into[3 * key] = value.x();
+    into[3 * key + 1] = value.y();
+    into[3 * key + 2] = value.z();
+  }
+
+  private static void add(
+      List<Clip.Track> tracks,
+      int node,
+      String property,
+      int components,
+      double[] times,
+      double[] values) {
+    boolean still = true;
+    for (int i = components; i < values.length; i++) {
+      double first = values[i % components];
+      still &= Math.abs(values[i] - first) <= SAME * Math.max(1, Math.abs(first));
+    }
+    if (!still) {
+      tracks.add(
+          new Clip.Track(
+              node, property, Clip.Interpolation.LINEAR, components, times, values, null, null));
+    }
+  }
+}
