@@ -23,7 +23,6 @@ import ferry.stone.core.scene.mesh.CurveForm;
 import ferry.stone.core.scene.mesh.LooseElements;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.mesh.Polygons;
-import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.Node.Content;
 import ferry.stone.core.scene.node.Skin;
 import ferry.stone.core.scene.time.Clip;
@@ -32,7 +31,6 @@ import ferry.stone.demo.DemoWorld;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import org.joml.Vector3d;
@@ -81,8 +79,8 @@ class FbxOthersIT {
     for (int v = 0; v + 1 < skin.offsets().length; v++) {
       int from = skin.offsets()[v];
       int to = skin.offsets()[v + 1];
-      float[] sorted = Arrays.copyOfRange(weights, from, to);
-      Arrays.sort(sorted);
+      float[] sorted = java.util.Arrays.copyOfRange(weights, from, to);
+      java.util.Arrays.sort(sorted);
       float least = sorted.length > 4 ? sorted[sorted.length - 4] : 0;
       float sum = 0;
       for (int i = from; i < to; i++) {
@@ -256,7 +254,7 @@ class FbxOthersIT {
         PolygonMesh.of(1, "rope", Coordinates.of(xyz), Polygons.triangles(new int[0])).toBuilder()
             .loose(new LooseElements(new int[] {0, 3, 5}, new int[] {0, 1, 2, 4, 3}, new int[0]))
             .build());
-    builder.add(Node.of(2, "rope", -1, Content.MeshContent.of(1)));
+    builder.add(ferry.stone.core.scene.node.Node.of(2, "rope", -1, Content.MeshContent.of(1)));
     Scene scene = builder.frame(Frame.Y_UP_METRE, FrameSource.STATED, FrameSource.STATED).build();
     Path landed = land(scene, new CargoFolder(Map.of()), LandingOptions.of("fbx"));
     Path ufbx = Ufbx.built().orElse(null);
@@ -291,7 +289,7 @@ class FbxOthersIT {
         PolygonMesh.of(1, "arc", Coordinates.of(xyz), Polygons.triangles(new int[0])).toBuilder()
             .loose(loose)
             .build());
-    builder.add(Node.of(2, "arc", -1, Content.MeshContent.of(1)));
+    builder.add(ferry.stone.core.scene.node.Node.of(2, "arc", -1, Content.MeshContent.of(1)));
     Scene scene = builder.frame(Frame.Y_UP_METRE, FrameSource.STATED, FrameSource.STATED).build();
     LandingOptions options = LandingOptions.of("fbx").with("unit", "m");
     for (String form : List.of("binary", "binary64", "text")) {
