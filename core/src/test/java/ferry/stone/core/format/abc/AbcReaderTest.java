@@ -7,8 +7,10 @@ import static org.assertj.core.api.Assertions.within;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Findings;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
+import ferry.stone.core.format.SceneReader;
 import ferry.stone.core.format.files.MemoryFiles;
 import ferry.stone.core.motion.Caches;
 import ferry.stone.core.motion.Pose;
@@ -24,6 +26,8 @@ import ferry.stone.core.scene.node.Visibility;
 import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.scene.time.MeshSequence;
 import ferry.stone.core.scene.time.PointCache;
+import ferry.stone.core.work.CancelledException;
+import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
@@ -222,6 +226,25 @@ class AbcReaderTest {
       Vector3d place = pose.world()[crane].getTranslation(new Vector3d());
       assertThat(place.distance(along[sample], 0, 0)).as("sample " + sample).isLessThan(1e-9);
     }
+  }
+
+  @Test
+  void readingCanBeStopped() throws Exception {
+    MemoryFiles files = new MemoryFiles(Map.of("yard.abc", resource("yard.abc")));
+    Progress stopped =
+        new Progress() {
+          @Override
+          public void report(String phase, double part) {}
+
+          @Override
+          public boolean isCancelled() {
+            return true;
+          }
+        };
+    ReadContext context = new ReadContext(files, Map.of(), new Findings(), stopped);
+    SceneReader reader = AbcFormat.ABC.reader().orElseThrow();
+    assertThatThrownBy(() -> reader.read("yard.abc", context))
+        .isInstanceOf(CancelledException.class);
   }
 
   @Test

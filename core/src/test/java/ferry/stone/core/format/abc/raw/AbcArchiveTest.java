@@ -10,6 +10,7 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FormatException.Kind;
 import ferry.stone.core.format.files.Budget;
 import ferry.stone.core.format.files.MemoryFiles;
+import ferry.stone.core.format.files.RandomBytes;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.ArrayList;
@@ -235,6 +236,53 @@ class AbcArchiveTest {
     for (String name : compound.compounds()) {
       walk(compound.compound(name).orElseThrow());
     }
+  }
+
+  @Test
+  void aLargeArchiveIsOpenAtOnce() throws Exception {
+    byte[] tree = yard();
+    long[] read = new long[1];
+    RandomBytes large =
+        new RandomBytes() {
+          @Override
+          public long size() {
+            return 4L << 30;
+          }
+
+          @Override
+          public void read(long at, byte[] into, int from, int count) {
+            read[0] += count;
+            for (int i = 0; i < count; i++) {
+              into[from + i] = at + i < tree.length ? tree[(int) at + i] : 0;
+            }
+          }
+        };
+    MemoryFiles files = new MemoryFiles(Map.of("yard.abc", tree));
+    AbcArchive archive = AbcArchive.open("yard.abc", large, Budget.of("yard.abc", files));
+    walk(archive);
+    assertThat(read[0]).as("bytes read of 4 GB").isLessThan(1 << 20);
+  }
+
+  @Test
+  void aFaultOfTheDiskStaysOne() throws Exception {
+    byte[] tree = yard();
+    MemoryFiles files = new MemoryFiles(Map.of("yard.abc", tree));
+    RandomBytes failing =
+        new RandomBytes() {
+          @Override
+          public long size() {
+            return tree.length;
+          }
+
+          @Override
+          public void read(long at, byte[] into, int from, int count) throws IOException {
+            throw new IOException("the disk fails");
+          }
+        };
+    Budget budget = Budget.of("yard.abc", files);
+    assertThatThrownBy(() -> AbcArchive.open("yard.abc", failing, budget))
+        .isInstanceOf(IOException.class)
+        .hasMessage("the disk fails");
   }
 
   @Test
