@@ -15,6 +15,10 @@ public final class AbcArchive {
   static final int DEEPEST = 512;
 
   private static final int NEWEST = 1;
+
+  /** Bytes that an object takes at least: a header, and its place in the group above. */
+  private static final int LEAST = 12;
+
   private static final int NOT_INDEXED = 0xff;
 
   /** What stands for "all times are stored": the largest double by 32. */
@@ -32,8 +36,9 @@ public final class AbcArchive {
   private AbcArchive(OgawaFile file, Budget budget) throws IOException, FormatException {
     this.file = file;
     this.budget = budget;
-    // The least that an object takes is its header; groups that are named twice are no more of it.
-    objectsLeft = 16 + file.size() / 8;
+    // Groups that are named twice are counted twice: they make no more objects than a file can
+    // hold.
+    objectsLeft = 16 + file.size() / LEAST;
     OgawaFile.Group root = file.root();
     int version = file.read(file.data(root, 0).at(), 4).getInt(0);
     if (version < 0 || version > NEWEST) {

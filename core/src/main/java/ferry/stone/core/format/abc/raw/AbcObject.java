@@ -17,6 +17,7 @@ public final class AbcObject {
   private final String path;
   private final Map<String, String> metaData;
   private final int depth;
+  private List<AbcObject> children;
 
   AbcObject(
       AbcArchive archive,
@@ -58,7 +59,15 @@ public final class AbcObject {
     return new AbcCompound(archive, has ? archive.file.group(group, 0) : OgawaFile.Group.EMPTY, 0);
   }
 
-  public List<AbcObject> children() throws IOException, FormatException {
+  /** The objects below it, in the order of the file. */
+  public synchronized List<AbcObject> children() throws IOException, FormatException {
+    if (children == null) {
+      children = readChildren();
+    }
+    return children;
+  }
+
+  private List<AbcObject> readChildren() throws IOException, FormatException {
     long last = group.count() - 1;
     if (!archive.file.isData(group, last)) {
       return List.of();
@@ -69,13 +78,13 @@ public final class AbcObject {
     }
     archive.claim(data);
     HeaderBytes in = new HeaderBytes(archive.file, data, HASHES);
-    List<AbcObject> children = new ArrayList<>();
+    List<AbcObject> found = new ArrayList<>();
     while (in.hasMore()) {
       String child = in.text(in.number());
       Map<String, String> meta = archive.metaData(in, in.small(), 2);
-      OgawaFile.Group at = archive.file.group(group, 1 + children.size());
-      children.add(new AbcObject(archive, at, child, path + "/" + child, meta, depth + 1));
+      OgawaFile.Group at = archive.file.group(group, 1 + found.size());
+      found.add(new AbcObject(archive, at, child, path + "/" + child, meta, depth + 1));
     }
-    return List.copyOf(children);
+    return List.copyOf(found);
   }
 }

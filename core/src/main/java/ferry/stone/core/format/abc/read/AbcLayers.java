@@ -50,11 +50,13 @@ record AbcLayers(AbcReport report, String path, int vertices, int faces, int[] c
       return null;
     }
     String name = found.metaData.getOrDefault("sourceName", property);
-    if (!found.values.isConstant() || found.indices != null && !found.indices.isConstant()) {
+    boolean moves =
+        !found.values.isConstant() || found.indices != null && !found.indices.isConstant();
+    if (moves && !report.everySample()) {
       report.lost(
           "layer-motion-not-read",
           path,
-          "The layer \"" + name + "\" changes over time: only its value at each mesh is read.");
+          "The layer \"" + name + "\" changes over time: its first value is read.");
     }
     AbcProperty.Place place = found.values.place(sample);
     if (place.rows() == 0) {

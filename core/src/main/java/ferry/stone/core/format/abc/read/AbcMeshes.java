@@ -69,9 +69,21 @@ final class AbcMeshes {
       throw report.broken(object.path(), "a mesh without geometry.");
     }
     Dress dress = dress(object);
-    PolygonMesh mesh = dress.on(read(report, object, geometry, id, 0));
+    AbcProperty clock = clock(geometry);
+    AbcReport own = clock == null ? report : report.ofEverySample();
+    PolygonMesh mesh = dress.on(read(own, object, geometry, id, 0));
     scene.add(mesh);
-    motion(object, geometry, mesh, dress);
+    if (clock != null) {
+      sequences.add(
+          new AbcSamples.Changing(
+              scene.newId(),
+              object.name(),
+              id,
+              clock,
+              sample -> dress.on(read(later.get(), object, geometry, id, sample))));
+    } else {
+      motion(object, geometry, mesh);
+    }
     return id;
   }
 
@@ -86,8 +98,8 @@ final class AbcMeshes {
         : new AbcLoose(report, object, geometry).read(id, sample);
   }
 
-  private void motion(AbcObject object, AbcCompound geometry, PolygonMesh mesh, Dress dress)
-      throws IOException, FormatException {
+  /** Whose samples a mesh follows that is another one over time; {@code null} for none. */
+  private static AbcProperty clock(AbcCompound geometry) throws IOException, FormatException {
     AbcProperty points = geometry.value("P").orElse(null);
     AbcProperty longest = points;
     boolean changes = points != null && !points.hasOneCount();
@@ -99,15 +111,13 @@ final class AbcMeshes {
         longest = longer ? property : longest;
       }
     }
-    if (changes) {
-      sequences.add(
-          new AbcSamples.Changing(
-              scene.newId(),
-              object.name(),
-              mesh.id(),
-              longest,
-              sample -> dress.on(read(later.get(), object, geometry, mesh.id(), sample))));
-    } else if (points != null && !points.isConstant()) {
+    return changes ? longest : null;
+  }
+
+  /** Vertices that move. */
+  private void motion(AbcObject object, AbcCompound geometry, PolygonMesh mesh) {
+    AbcProperty points = geometry.value("P").orElse(null);
+    if (points != null && !points.isConstant()) {
       caches.add(
           new AbcSamples.Moving(
               scene.newId(), object.name(), mesh.id(), points, mesh.points().count()));

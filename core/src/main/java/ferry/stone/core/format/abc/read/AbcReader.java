@@ -72,7 +72,7 @@ public final class AbcReader {
   /** For what is read when it is shown: it takes memory of its own and tells nothing again. */
   private AbcReport later() {
     return new AbcReport(
-        report.resource(), new Findings(), Budget.of(report.resource(), context.resources()));
+        report.resource(), new Findings(), Budget.of(report.resource(), context.resources()), true);
   }
 
   public static Scene read(String resource, ReadContext context)
@@ -84,7 +84,8 @@ public final class AbcReader {
     context.progress().report("reading " + resource, 0);
     Budget budget = Budget.of(resource, context.resources());
     AbcArchive archive = AbcArchive.open(resource, context.resources().random(resource), budget);
-    return new AbcReader(new AbcReport(resource, context.findings(), budget), context, archive)
+    return new AbcReader(
+            new AbcReport(resource, context.findings(), budget, false), context, archive)
         .build();
   }
 

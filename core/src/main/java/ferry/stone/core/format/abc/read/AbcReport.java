@@ -11,8 +11,15 @@ import ferry.stone.core.format.files.Budget;
  * What a reader tells, and the memory that it may take.
  *
  * @param resource the file that is read
+ * @param everySample whether what is read is read again at each sample, so that nothing of its
+ *     motion is left out
  */
-record AbcReport(String resource, Findings findings, Budget budget) {
+record AbcReport(String resource, Findings findings, Budget budget, boolean everySample) {
+
+  /** The same for a mesh that is read at each of its samples. */
+  AbcReport ofEverySample() {
+    return new AbcReport(resource, findings, budget, true);
+  }
 
   /** Something that was left out. */
   void lost(String code, String path, String message) {
