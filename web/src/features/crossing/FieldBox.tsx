@@ -1,62 +1,19 @@
 import { Form } from 'react-bootstrap';
-import type { StepField } from '../../api/client';
-import { NumberBox } from './handling/NumberBox';
-import { TextBox } from './handling/TextBox';
-
-interface Props {
-  id: string;
-  field: StepField;
-  value: unknown;
-  onChange: (value: unknown) => void;
-}
+import { type BoxProps, PlainBox } from './PlainBox';
 
 /** One choice drawn from its field: a box to tick, a list, a number or a text. */
-export function FieldBox({ id, field, value, onChange }: Props) {
-  if (field.type === 'flag') {
-    return (
-      <Form.Check
-        type="checkbox"
-        id={id}
-        label={field.label}
-        title={field.help}
-        checked={value === true}
-        onChange={(e) => onChange(e.target.checked)}
-      />
-    );
-  }
-  if (field.options.length > 0) {
-    const known = field.options.some((o) => o.value === String(value));
-    return (
-      <Form.Select
-        id={id}
-        size="sm"
-        className="mb-1"
-        aria-label={field.label}
-        title={field.help}
-        value={String(value)}
-        onChange={(e) =>
-          onChange(field.type === 'number' ? Number(e.target.value) : e.target.value)
-        }
-      >
-        {!known && (
-          <option value={String(value)}>{`${field.label}: ${value} ${field.unit}`}</option>
-        )}
-        {field.options.map((o) => (
-          <option key={o.value} value={o.value}>
-            {o.label}
-          </option>
-        ))}
-      </Form.Select>
-    );
-  }
+export function FieldBox(props: BoxProps) {
+  const { id, field } = props;
+  // A list says by its entries what is chosen; numbers and texts need their label beside them.
+  const labelled = field.type !== 'flag' && field.options.length === 0;
   return (
-    <Form.Group controlId={id}>
-      <Form.Label title={field.help}>{field.label}</Form.Label>
-      {field.type === 'number' ? (
-        <NumberBox id={id} field={field} value={Number(value)} onChange={onChange} />
-      ) : (
-        <TextBox id={id} value={String(value)} help={field.help} onChange={onChange} />
+    <div className={field.options.length > 0 ? 'mb-1' : undefined}>
+      {labelled && (
+        <Form.Label htmlFor={id} title={field.help}>
+          {field.label}
+        </Form.Label>
       )}
-    </Form.Group>
+      <PlainBox {...props} />
+    </div>
   );
 }

@@ -38,9 +38,10 @@ export function ReadingsTable({ id, tabs }: { id: string; tabs: ReactNode }) {
       <div className="quayside-body">
         <Table hover className="fixed">
           <colgroup>
-            {['16%', '14%', 'auto', '16%'].map((width) => (
-              <col key={width} style={{ width }} />
-            ))}
+            <col style={{ width: '16%' }} />
+            <col style={{ width: '14%' }} />
+            <col style={{ width: 'auto' }} />
+            <col style={{ width: '16%' }} />
           </colgroup>
           <thead>
             <tr>
