@@ -6,34 +6,7 @@ from alembic3d import AbcGeom as G
 from alembic3d import AbcMaterial as M
 from alembic3d.Abc import *
 from alembic3d.AbcCoreAbstract import *
-
-
-def filled(array, values, make=lambda v: v):
-    result = array(len(values))
-    for i, value in enumerate(values):
-        result[i] = make(value)
-    return result
-
-
-def v3(values):
-    return filled(imath.V3fArray, values, lambda v: imath.V3f(*v))
-
-
-def v2(values):
-    return filled(imath.V2fArray, values, lambda v: imath.V2f(*v))
-
-
-def ints(values):
-    return filled(imath.IntArray, values)
-
-
-def unsigned(values):
-    return filled(imath.UnsignedIntArray, values)
-
-
-def floats(values):
-    return filled(imath.FloatArray, values)
-
+from arrays import *
 
 archive = OArchive(sys.argv[1])
 steady = archive.addTimeSampling(TimeSampling(1 / 25.0, 0.0))
@@ -131,4 +104,22 @@ matrix.makeIdentity()
 matrix[3][0], matrix[3][1], matrix[3][2] = 1, 2, 3
 sample.addOp(G.XformOp(G.XformOperationType.kMatrixOperation, 0), matrix)
 placed.getSchema().set(sample)
+# Values beside a schema, and sets, creases and borders that have no place.
+label = OStringProperty(placed.getProperties(), "label")
+label.setValue("spare")
+more = OCompoundProperty(placed.getProperties(), "ledger")
+OInt32Property(more, "page").setValue(12)
+keel = G.OSubD(top, "keel")
+sample = G.OSubDSchemaSample(v3(points), ints([0, 3, 2, 1]), ints([4]))
+sample.setFaceVaryingInterpolateBoundary(1)
+keel.getSchema().set(sample)
+wake = G.OPolyMesh(top, "wake")
+schema = wake.getSchema()
+schema.setTimeSampling(steady)
+patch = schema.createFaceSet("foam").getSchema()
+patch.setTimeSampling(steady)
+schema.set(G.OPolyMeshSchemaSample(v3(points), ints([0, 3, 2, 1]), ints([4])))
+patch.set(G.OFaceSetSchemaSample(ints([0])))
+schema.set(G.OPolyMeshSchemaSample(v3(points), ints([0, 3, 2, 1, 3, 4, 2]), ints([4, 3])))
+patch.set(G.OFaceSetSchemaSample(ints([1])))
 del archive

@@ -98,16 +98,21 @@ public final class CargoReader {
 
   private static Scene inMotion(Scene first, List<String> run, ReadContext context)
       throws IOException, FormatException {
+    Findings lost = new Findings();
     RunFiles.Source source =
         path -> {
           Findings own = new Findings();
           ReadContext quiet =
               new ReadContext(context.resources(), context.bindings(), own, Progress.NONE)
                   .withOptions(context.options());
-          return withoutBrokenLayers(readFile(path, quiet), own);
+          Scene frame = withoutBrokenLayers(readFile(path, quiet), own);
+          // What is worth a look in a frame was told of the first; what is lost in one is its own.
+          own.list().stream().filter(f -> ReaderSays.isLoss(f.code())).forEach(lost::add);
+          return frame;
         };
     double rate = context.values(ReadFields.CARGO).number(ReadFields.RATE);
-    return new FrameRun(run, source, first, rate, context.findings()).scene(context.progress());
+    FrameRun frames = new FrameRun(run, source, first, rate, context.findings());
+    return told(frames.scene(context.progress()), lost, context);
   }
 
   private static ReadContext part(ReadContext context, int file, int files, double rate) {
@@ -127,10 +132,13 @@ public final class CargoReader {
       throws IOException, FormatException {
     Findings own = new Findings();
     ReadContext inside = context.of(context.resources(), own);
-    Scene scene = withoutBrokenLayers(readFile(path, inside), own);
-    context.findings().addAll(own.list());
+    return told(withoutBrokenLayers(readFile(path, inside), own), own, context);
+  }
+
+  private static Scene told(Scene scene, Findings findings, ReadContext context) {
+    context.findings().addAll(findings.list());
     SceneBuilder told = scene.toBuilder();
-    for (Finding finding : own.list()) {
+    for (Finding finding : findings.list()) {
       if (ReaderSays.isLoss(finding.code())) {
         told.unread(finding.where() + ": " + finding.message());
       }

@@ -12,6 +12,7 @@ import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.mesh.Polygons;
 import ferry.stone.core.scene.time.MeshSequence;
 import ferry.stone.core.scene.time.PointCache;
+import ferry.stone.core.scene.time.Samples;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -169,31 +170,41 @@ final class FrameRun {
     return files.meshes(frame).get(path);
   }
 
+  /** A part that is something else in each file. */
+  private interface InRun extends Samples {
+    FrameRun run();
+
+    String path();
+
+    PolygonMesh rest();
+
+    @Override
+    default String name() {
+      return rest().name();
+    }
+
+    @Override
+    default int meshId() {
+      return rest().id();
+    }
+
+    @Override
+    default int sampleCount() {
+      return run().files.count();
+    }
+
+    @Override
+    default double timeSeconds(int sample) {
+      return sample / run().rate;
+    }
+  }
+
   /** Vertices of one part that move from file to file. */
-  private record Moving(int id, FrameRun run, String path, PolygonMesh rest) implements PointCache {
-    @Override
-    public String name() {
-      return rest.name();
-    }
-
-    @Override
-    public int meshId() {
-      return rest.id();
-    }
-
-    @Override
-    public int sampleCount() {
-      return run.files.count();
-    }
-
+  private record Moving(int id, FrameRun run, String path, PolygonMesh rest)
+      implements InRun, PointCache {
     @Override
     public int pointCount() {
       return rest.points().count();
-    }
-
-    @Override
-    public double timeSeconds(int sample) {
-      return sample / run.rate;
     }
 
     @Override
@@ -213,27 +224,7 @@ final class FrameRun {
 
   /** A part that is another mesh in each file. */
   private record Changing(int id, FrameRun run, String path, PolygonMesh rest)
-      implements MeshSequence {
-    @Override
-    public String name() {
-      return rest.name();
-    }
-
-    @Override
-    public int meshId() {
-      return rest.id();
-    }
-
-    @Override
-    public int sampleCount() {
-      return run.files.count();
-    }
-
-    @Override
-    public double timeSeconds(int sample) {
-      return sample / run.rate;
-    }
-
+      implements InRun, MeshSequence {
     @Override
     public PolygonMesh mesh(int sample) throws IOException {
       if (sample == 0) {

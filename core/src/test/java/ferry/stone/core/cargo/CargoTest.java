@@ -4,6 +4,7 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import ferry.stone.core.StoppedProgress;
 import ferry.stone.core.TestFiles;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.format.FormatException;
@@ -123,16 +124,7 @@ class CargoTest {
   @Test
   void canBeCancelled() throws Exception {
     Path zip = zip("a.obj", OBJ);
-    Progress cancelled =
-        new Progress() {
-          @Override
-          public void report(String what, double fraction) {}
-
-          @Override
-          public boolean isCancelled() {
-            return true;
-          }
-        };
+    Progress cancelled = new StoppedProgress();
     assertThrows(
         CancelledException.class,
         () ->

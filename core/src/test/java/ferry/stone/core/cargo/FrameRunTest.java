@@ -138,6 +138,18 @@ class FrameRunTest {
   }
 
   @Test
+  void whatIsLostInALaterFrameIsTold() throws Exception {
+    TestFiles files = new TestFiles();
+    for (int f = 1; f <= 3; f++) {
+      String face = f == 2 ? "f 1/9 2/9 3/9\n" : "f 1/1 2/1 3/1\n";
+      files.with("a." + f + ".obj", "v 0 0 " + f + "\nv 1 0 0\nv 0 1 0\nvt 0 0\n" + face);
+    }
+    Scene scene = read(files);
+    assertThat(finding("uv-index-out-of-range").where()).startsWith("a.2.obj");
+    assertThat(scene.unread()).anyMatch(u -> u.startsWith("a.2.obj"));
+  }
+
+  @Test
   void onlyTheFacesThatDifferMakeASequence() throws Exception {
     TestFiles files = new TestFiles();
     for (int f = 1; f <= 3; f++) {

@@ -5,6 +5,7 @@ import static org.junit.jupiter.api.Assertions.assertNotNull;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import ferry.stone.core.StoppedProgress;
 import ferry.stone.core.geometry.triangle.MonotoneCut;
 import ferry.stone.core.geometry.triangle.Triangulation;
 import ferry.stone.core.scene.mesh.Coordinates;
@@ -156,16 +157,7 @@ class LargePolygonTest {
 
   @Test
   void cuttingCanBeCancelled() {
-    Progress cancelled =
-        new Progress() {
-          @Override
-          public void report(String what, double fraction) {}
-
-          @Override
-          public boolean isCancelled() {
-            return true;
-          }
-        };
+    Progress cancelled = new StoppedProgress();
     double[][] p = star(new Random(1), 5000);
     assertThrows(CancelledException.class, () -> Cancel.during(cancelled, () -> cut(p)));
     cut(p);

@@ -9,11 +9,11 @@ import ferry.stone.core.format.SceneReader;
 import ferry.stone.core.format.SceneWriter;
 import ferry.stone.core.format.abc.read.AbcReader;
 import ferry.stone.core.format.losses.Capability;
-import ferry.stone.core.format.losses.Capability.Fate;
 import ferry.stone.core.format.losses.CapabilityTable;
 import ferry.stone.core.scene.Scene;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
@@ -62,40 +62,25 @@ public final class AbcFormat implements Format {
           Capability.CAMERA_LENSES,
           Capability.BARE_FACES);
 
-  private static final Set<Capability> PARTLY =
-      Set.of(Capability.PIVOTS, Capability.OTHER_MOTION, Capability.MATERIALS);
-
-  private static final CapabilityTable TABLE = table();
+  private static final CapabilityTable TABLE =
+      CapabilityTable.named("abc", "Alembic", "Ogawa archives read, not written")
+          .readOnly(
+              READ,
+              Map.of(
+                  Capability.PIVOTS,
+                  "Lists of operations are read as what they come to.",
+                  Capability.OTHER_MOTION,
+                  "Visibility, angles of view and custom numbers are read over time; layers and"
+                      + " other values as they are at first.",
+                  Capability.MATERIALS,
+                  "Which material a set or a mesh has, by its name; not what it looks like."),
+              Map.of(
+                  Capability.NOT_READ, "",
+                  Capability.LIGHTS, "Read as groups: the format says nothing of their light.",
+                  Capability.MISSING_TEXTURES, ""))
+          .build();
 
   private AbcFormat() {}
-
-  private static CapabilityTable table() {
-    CapabilityTable.Builder table =
-        CapabilityTable.named("abc", "Alembic", "Ogawa archives read, not written");
-    for (Capability capability : Capability.values()) {
-      boolean lost =
-          capability == Capability.NOT_READ
-              || capability == Capability.LIGHTS
-              || capability == Capability.MISSING_TEXTURES;
-      Fate read =
-          READ.contains(capability)
-              ? Fate.KEPT
-              : PARTLY.contains(capability) ? Fate.CHANGED : lost ? Fate.LOST : Fate.NONE;
-      table.set(capability, read, Fate.NONE, how(capability));
-    }
-    return table.build();
-  }
-
-  private static String how(Capability capability) {
-    return switch (capability) {
-      case PIVOTS -> "Lists of operations are read as what they come to.";
-      case OTHER_MOTION ->
-          "Visibility, angles of view and custom numbers are read over time; layers and other"
-              + " values as they are at first.";
-      case MATERIALS -> "Which material a set or a mesh has, by its name; not what it looks like.";
-      default -> "";
-    };
-  }
 
   @Override
   public String key() {

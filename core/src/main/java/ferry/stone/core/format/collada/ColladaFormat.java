@@ -5,10 +5,10 @@ import ferry.stone.core.format.Frames;
 import ferry.stone.core.format.SceneReader;
 import ferry.stone.core.format.SceneWriter;
 import ferry.stone.core.format.losses.Capability;
-import ferry.stone.core.format.losses.Capability.Fate;
 import ferry.stone.core.format.losses.CapabilityTable;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
@@ -58,27 +58,21 @@ public final class ColladaFormat implements Format {
           Capability.IMAGE_FORMATS,
           Capability.OPACITY_PLACEMENT);
 
-  private static final CapabilityTable TABLE = table();
+  private static final CapabilityTable TABLE =
+      CapabilityTable.named("collada", "COLLADA", "1.4 and 1.5 read, not written")
+          .readOnly(
+              READ,
+              Map.of(),
+              Map.of(
+                  Capability.NOT_READ,
+                  "",
+                  Capability.MISSING_TEXTURES,
+                  "",
+                  Capability.OTHER_MOTION,
+                  "Motion of nodes and morph weights is read; that of other values is told."))
+          .build();
 
   private ColladaFormat() {}
-
-  private static CapabilityTable table() {
-    CapabilityTable.Builder table =
-        CapabilityTable.named("collada", "COLLADA", "1.4 and 1.5 read, not written");
-    for (Capability capability : Capability.values()) {
-      boolean lost =
-          capability == Capability.NOT_READ
-              || capability == Capability.MISSING_TEXTURES
-              || capability == Capability.OTHER_MOTION;
-      Fate read = READ.contains(capability) ? Fate.KEPT : lost ? Fate.LOST : Fate.NONE;
-      String how =
-          capability == Capability.OTHER_MOTION
-              ? "Motion of nodes and morph weights is read; that of other values is told."
-              : "";
-      table.set(capability, read, Fate.NONE, how);
-    }
-    return table.build();
-  }
 
   @Override
   public String key() {

@@ -5,12 +5,12 @@ import ferry.stone.core.format.files.Budget;
 import ferry.stone.core.scene.node.LocalTransform.Trs;
 import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.scene.time.KeyCurve;
+import ferry.stone.core.scene.time.SampledPlaces;
 import ferry.stone.core.work.Cancel;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.TreeSet;
 import org.joml.Matrix4d;
-import org.joml.Quaterniond;
 import org.joml.Vector3d;
 
 /**
@@ -24,8 +24,6 @@ final class DaeNodeMotion {
   /** Most samples of one node: some four hours. */
   private static final int MOST = 1 << 20;
 
-  private static final double SAME = 1e-7;
-
   private record Moved(int op, int component, DaeCurves curves) {}
 
   private final List<Moved> moved = new ArrayList<>();
@@ -38,40 +36,24 @@ final class DaeNodeMotion {
       DaeDocument document, DaeElement element, DaeNodes.Made node, Budget budget)
       throws FormatException {
     double[] times = times(node.transform());
-    budget.derive(80L * times.length, element.place(), "the motion of the node");
-    double[] t = new double[3 * times.length];
-    double[] r = new double[4 * times.length];
-    double[] s = new double[3 * times.length];
-    Quaterniond before = null;
-    for (int i = 0; i < times.length; i++) {
+    budget.derive(SampledPlaces.BYTES * times.length, element.place(), "the motion of the node");
+    SampledPlaces places = new SampledPlaces(times);
+    for (double time : times) {
       Cancel.point();
-      Matrix4d matrix = matrix(node.transform(), times[i]);
+      Matrix4d matrix = matrix(node.transform(), time);
       if (node.toFile() != null) {
         matrix = DaeNodes.conjugated(matrix, node.toFile());
       }
-      Trs trs = Trs.nearest(matrix);
-      if (!matrix.isFinite() || !trs.toMatrix().equals(matrix, 1e-4 * Math.max(1, size(matrix)))) {
+      Trs kept = places.add(matrix);
+      if (!matrix.isFinite() || !kept.toMatrix().equals(matrix, 1e-4 * Math.max(1, size(matrix)))) {
         document.say(
             "motion-shears",
             element,
             "Its motion shears, which no translation, rotation and scale says: read as near as"
                 + " they come.");
       }
-      Quaterniond q = new Quaterniond(trs.rotation());
-      if (before != null && before.dot(q) < 0) {
-        q.set(-q.x, -q.y, -q.z, -q.w);
-      }
-      before = q;
-      put(t, 3 * i, trs.translation().x(), trs.translation().y(), trs.translation().z());
-      put(r, 4 * i, q.x, q.y, q.z, q.w);
-      put(s, 3 * i, trs.scale().x(), trs.scale().y(), trs.scale().z());
     }
-    Trs rest = Trs.nearest(restMatrix(node));
-    List<Clip.Track> tracks = new ArrayList<>();
-    add(tracks, node.nodeId(), Clip.TRANSLATION, 3, times, t, new Vector3d(rest.translation()));
-    rotation(tracks, node.nodeId(), times, r, new Quaterniond(rest.rotation()));
-    add(tracks, node.nodeId(), Clip.SCALE, 3, times, s, new Vector3d(rest.scale()));
-    return tracks;
+    return places.tracks(node.nodeId(), Trs.nearest(restMatrix(node)));
   }
 
   private static Matrix4d restMatrix(DaeNodes.Made node) {
@@ -81,10 +63,6 @@ final class DaeNodeMotion {
 
   private static double size(Matrix4d m) {
     return m.getTranslation(new Vector3d()).length() + m.getScale(new Vector3d()).length();
-  }
-
-  private static void put(double[] into, int at, double... values) {
-    System.arraycopy(values, 0, into, at, values.length);
   }
 
   private Matrix4d matrix(DaeTransform transform, double seconds) {
@@ -173,43 +151,5 @@ final class DaeNodeMotion {
       }
     }
     return times.stream().mapToDouble(Double::doubleValue).toArray();
-  }
-
-  private static void add(
-      List<Clip.Track> tracks,
-      int node,
-      String property,
-      int components,
-      double[] times,
-      double[] values,
-      Vector3d rest) {
-    boolean still = true;
-    for (int i = 0; i < values.length; i++) {
-      double own = rest.get(i % components);
-      still &= Math.abs(values[i] - own) <= SAME * Math.max(1, Math.abs(own));
-    }
-    if (!still) {
-      tracks.add(
-          new Clip.Track(
-              node, property, Clip.Interpolation.LINEAR, components, times, values, null, null));
-    }
-  }
-
-  private static void rotation(
-      List<Clip.Track> tracks, int node, double[] times, double[] values, Quaterniond rest) {
-    boolean still = true;
-    for (int i = 0; i < values.length; i += 4) {
-      double dot =
-          values[i] * rest.x
-              + values[i + 1] * rest.y
-              + values[i + 2] * rest.z
-              + values[i + 3] * rest.w;
-      still &= 1 - Math.abs(dot) <= SAME * SAME;
-    }
-    if (!still) {
-      tracks.add(
-          new Clip.Track(
-              node, Clip.ROTATION, Clip.Interpolation.LINEAR, 4, times, values, null, null));
-    }
   }
 }

@@ -104,16 +104,7 @@ public final class FbxCapabilities {
               Fate.KEPT,
               Fate.CHANGED,
               "They get a material of their own: readers would give them the first.")
-          .set(
-              Capability.TEXTS_OVER_TIME,
-              Fate.NONE,
-              Fate.LOST,
-              "The text at rest lands: the format moves numbers only.")
-          .set(
-              Capability.CHANGING_MESHES,
-              Fate.NONE,
-              Fate.LOST,
-              "The mesh lands as it is at its first moment.")
+          .atRest()
           .set(
               Capability.LISTED_COPIES,
               Fate.NONE,

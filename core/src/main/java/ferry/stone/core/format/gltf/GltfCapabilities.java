@@ -67,16 +67,7 @@ public final class GltfCapabilities {
               Fate.LOST,
               "The format holds up to four numbers or a matrix, and whole ones up to 16,777,216.")
           .set(Capability.POINT_CACHES, Fate.NONE, Fate.LOST, "The format has no point caches.")
-          .set(
-              Capability.TEXTS_OVER_TIME,
-              Fate.NONE,
-              Fate.LOST,
-              "The text at rest lands: the format moves numbers only.")
-          .set(
-              Capability.CHANGING_MESHES,
-              Fate.NONE,
-              Fate.LOST,
-              "The mesh lands as it is at its first moment.")
+          .atRest()
           .set(
               Capability.ROOT_TRANSFORM,
               Fate.KEPT,

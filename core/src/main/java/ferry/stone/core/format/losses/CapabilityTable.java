@@ -5,6 +5,7 @@ import ferry.stone.core.format.losses.Capability.Support;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 
 /**
  * What one format can carry.
@@ -62,6 +63,42 @@ public record CapabilityTable(
 
     public Builder set(Capability capability, Fate read, Fate written, String how) {
       known.put(capability, new Support(capability, read, written, how));
+      return this;
+    }
+
+    /** What changes over time in ways that no scene format of ours moves. */
+    public Builder atRest() {
+      set(
+          Capability.TEXTS_OVER_TIME,
+          Fate.NONE,
+          Fate.LOST,
+          "The text at rest lands: the format moves numbers only.");
+      return set(
+          Capability.CHANGING_MESHES,
+          Fate.NONE,
+          Fate.LOST,
+          "The mesh lands as it is at its first moment.");
+    }
+
+    /**
+     * What a format is that is read and not written; what is not named is not in it.
+     *
+     * @param kept what is read as it is
+     * @param changed what is read in another form, and how
+     * @param lost what is left out in reading, and how
+     */
+    public Builder readOnly(
+        Set<Capability> kept, Map<Capability, String> changed, Map<Capability, String> lost) {
+      for (Capability capability : Capability.values()) {
+        Fate read =
+            kept.contains(capability)
+                ? Fate.KEPT
+                : changed.containsKey(capability)
+                    ? Fate.CHANGED
+                    : lost.containsKey(capability) ? Fate.LOST : Fate.NONE;
+        String how = changed.getOrDefault(capability, lost.getOrDefault(capability, ""));
+        set(capability, read, Fate.NONE, how);
+      }
       return this;
     }
 

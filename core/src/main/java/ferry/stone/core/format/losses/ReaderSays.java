@@ -50,6 +50,7 @@ public final class ReaderSays {
           "shape-out-of-range",
           "smoothing-not-read",
           "statements-not-read",
+          "subdivision-rule-not-read",
           "texture-layers-not-read",
           "texture-unknown",
           "third-uv-coordinate",

@@ -19,6 +19,7 @@ import ferry.stone.core.scene.mesh.Table;
 import ferry.stone.core.scene.node.LocalTransform;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.time.Clip;
+import ferry.stone.core.scene.time.MeshSequence;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.List;
@@ -146,5 +147,28 @@ class AbcOddsTest {
     assertThat(told("light-not-read")).containsExactly("odds.abc /lamp");
     assertThat(told("camera-motion-not-read")).containsExactly("odds.abc /eye");
     assertThat(scene.cameras().get(0).aspect()).isCloseTo(3, within(1e-9));
+  }
+
+  @Test
+  void valuesBesideASchemaAreValuesOfThePart() {
+    Node placed = scene.nodes().get(scene.paths().indexOf("boom/placed"));
+    assertThat(placed.properties())
+        .containsEntry("label", "spare")
+        .containsEntry("ledger", Map.of("page", 12));
+  }
+
+  @Test
+  void rulesOfBordersAreTold() {
+    assertThat(mesh("keel").subdivision()).isNotNull();
+    assertThat(told("subdivision-rule-not-read")).containsExactly("odds.abc /keel");
+  }
+
+  @Test
+  void setsOfAChangingMeshAreThoseOfEachSample() throws Exception {
+    MeshSequence wake = scene.sequences().get(0);
+    assertThat(wake.name()).isEqualTo("wake");
+    assertThat(wake.mesh(0).faceSets().get(0).faces()).containsExactly(0);
+    assertThat(wake.mesh(1).faceSets().get(0).faces()).containsExactly(1);
+    assertThat(told("layer-motion-not-read")).isEmpty();
   }
 }

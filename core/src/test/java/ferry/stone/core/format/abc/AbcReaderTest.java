@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import ferry.stone.core.StoppedProgress;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.format.FormatException;
@@ -231,16 +232,7 @@ class AbcReaderTest {
   @Test
   void readingCanBeStopped() throws Exception {
     MemoryFiles files = new MemoryFiles(Map.of("yard.abc", resource("yard.abc")));
-    Progress stopped =
-        new Progress() {
-          @Override
-          public void report(String phase, double part) {}
-
-          @Override
-          public boolean isCancelled() {
-            return true;
-          }
-        };
+    Progress stopped = new StoppedProgress();
     ReadContext context = new ReadContext(files, Map.of(), new Findings(), stopped);
     SceneReader reader = AbcFormat.ABC.reader().orElseThrow();
     assertThatThrownBy(() -> reader.read("yard.abc", context))

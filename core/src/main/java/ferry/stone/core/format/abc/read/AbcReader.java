@@ -219,24 +219,30 @@ public final class AbcReader {
     };
   }
 
+  /**
+   * Values of users: those that a schema keeps for them, and what stands beside it. What a mesh
+   * keeps over its elements is its own.
+   */
   private Map<String, Object> values(AbcObject object, int id) throws IOException, FormatException {
-    Map<String, Object> all = new LinkedHashMap<>();
     AbcCompound properties = object.properties();
+    AbcValues values = new AbcValues(report, object.path());
+    Map<String, Object> all = new LinkedHashMap<>(values.beside(properties));
     for (String name : properties.compounds()) {
-      AbcCompound schema = properties.compound(name).orElseThrow();
-      List<String> holders = new ArrayList<>(List.of(".userProperties"));
-      if (name.equals(".xform")) {
-        holders.add(".arbGeomParams");
-      }
-      for (String holder : holders) {
-        AbcCompound custom = schema.compound(holder).orElse(null);
-        if (custom != null) {
-          AbcValues values = new AbcValues(report, object.path());
-          all.putAll(values.read(custom));
-          values.tracks().forEach(t -> tracks.add(t.withTarget(id)));
+      if (name.startsWith(".")) {
+        AbcCompound schema = properties.compound(name).orElseThrow();
+        List<String> holders = new ArrayList<>(List.of(".userProperties"));
+        if (!AbcMeshes.isMesh(object.schema())) {
+          holders.add(".arbGeomParams");
+        }
+        for (String holder : holders) {
+          AbcCompound custom = schema.compound(holder).orElse(null);
+          if (custom != null) {
+            all.putAll(values.read(custom));
+          }
         }
       }
     }
+    values.tracks().forEach(t -> tracks.add(t.withTarget(id)));
     return all;
   }
 

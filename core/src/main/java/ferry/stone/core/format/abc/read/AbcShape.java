@@ -15,7 +15,6 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.function.BiConsumer;
 import java.util.stream.IntStream;
 
 /**
@@ -71,8 +70,8 @@ final class AbcShape {
     AbcLayers layers = new AbcLayers(report, object.path(), xyz.length / 3, counts.length, corners);
     return mesh.toBuilder()
         .attributes(layers(report, geometry, layers, sample))
-        .faceSets(faceSets(counts.length))
-        .subdivision(object.schema().startsWith("AbcGeom_SubD") ? subdivision(mesh) : null)
+        .faceSets(faceSets(counts.length, sample))
+        .subdivision(object.schema().startsWith("AbcGeom_SubD") ? subdivision(mesh, sample) : null)
         .build();
   }
 
@@ -137,21 +136,30 @@ final class AbcShape {
   }
 
   /** The sets of faces, which are objects below the mesh. */
-  private List<FaceSet> faceSets(int faces) throws IOException, FormatException {
+  private List<FaceSet> faceSets(int faces, int sample) throws IOException, FormatException {
     List<FaceSet> sets = new ArrayList<>();
-    eachFaceSet(
-        object,
-        (child, members) -> {
-          int[] inside =
-              IntStream.of(members).filter(f -> f >= 0 && f < faces).sorted().distinct().toArray();
-          if (inside.length < members.length) {
-            report.note(
-                "faces-of-sets-left-out",
-                child.path(),
-                "The set names faces that are not there, or twice: these are left out.");
-          }
-          sets.add(new FaceSet(child.name(), inside));
-        });
+    for (AbcObject child : object.children()) {
+      if (isFaceSet(child)) {
+        AbcCompound set = child.properties().compound(".faceset").orElse(null);
+        AbcProperty property = set == null ? null : set.value(".faces").orElse(null);
+        int[] members = property == null ? new int[0] : property.ints(sample);
+        int[] inside =
+            IntStream.of(members).filter(f -> f >= 0 && f < faces).sorted().distinct().toArray();
+        if (inside.length < members.length) {
+          report.note(
+              "faces-of-sets-left-out",
+              child.path(),
+              "The set names faces that are not there, or twice: these are left out.");
+        }
+        if (property != null && !property.isConstant() && !report.everySample()) {
+          report.lost(
+              "layer-motion-not-read",
+              child.path(),
+              "The set has other faces over time: those at first are read.");
+        }
+        sets.add(new FaceSet(child.name(), inside));
+      }
+    }
     return sets;
   }
 
@@ -159,21 +167,14 @@ final class AbcShape {
     return object.schema().startsWith("AbcGeom_FaceSet");
   }
 
-  static void eachFaceSet(AbcObject mesh, BiConsumer<AbcObject, int[]> each)
+  private Subdivision subdivision(PolygonMesh mesh, int sample)
       throws IOException, FormatException {
-    for (AbcObject child : mesh.children()) {
-      if (isFaceSet(child)) {
-        AbcCompound set = child.properties().compound(".faceset").orElse(null);
-        AbcProperty faces = set == null ? null : set.value(".faces").orElse(null);
-        each.accept(child, faces == null ? new int[0] : faces.ints(0));
-      }
+    if (!report.everySample()) {
+      rules();
     }
-  }
-
-  private Subdivision subdivision(PolygonMesh mesh) throws IOException, FormatException {
-    int[] edges = ints(".creaseIndices", 0);
-    int[] lengths = ints(".creaseLengths", 0);
-    float[] sharpness = floats(".creaseSharpnesses");
+    int[] edges = ints(".creaseIndices", sample);
+    int[] lengths = ints(".creaseLengths", sample);
+    float[] sharpness = floats(".creaseSharpnesses", sample);
     List<int[]> pairs = new ArrayList<>();
     List<Float> sharp = new ArrayList<>();
     int at = 0;
@@ -190,8 +191,8 @@ final class AbcShape {
     for (int i = 0; i < each.length; i++) {
       each[i] = sharp.get(i);
     }
-    int[] corners = ints(".cornerIndices", 0);
-    float[] cornerSharp = floats(".cornerSharpnesses");
+    int[] corners = ints(".cornerIndices", sample);
+    float[] cornerSharp = floats(".cornerSharpnesses", sample);
     int known = Math.min(corners.length, cornerSharp.length);
     AbcProperty scheme = geometry.value(".scheme").orElse(null);
     String name = scheme == null ? "" : String.join("", scheme.texts(0));
@@ -202,19 +203,47 @@ final class AbcShape {
         each,
         Arrays.copyOf(corners, known),
         Arrays.copyOf(cornerSharp, known),
-        IntStream.of(ints(".holes", 0))
+        IntStream.of(ints(".holes", sample))
             .filter(f -> f >= 0 && f < mesh.faces().faceCount())
             .sorted()
             .distinct()
             .toArray());
   }
 
-  private float[] floats(String name) throws IOException, FormatException {
+  /** Tells of what a subdivision says and no place is here for. */
+  private void rules() throws IOException, FormatException {
+    for (String name :
+        List.of(
+            ".interpolateBoundary",
+            ".faceVaryingInterpolateBoundary",
+            ".faceVaryingPropagateCorners")) {
+      AbcProperty rule = geometry.value(name).orElse(null);
+      if (rule != null && IntStream.of(rule.ints(0)).anyMatch(v -> v != 0)) {
+        report.lost(
+            "subdivision-rule-not-read",
+            object.path(),
+            "How borders are subdivided (\"" + name.substring(1) + "\") is not read.");
+      }
+    }
+    for (String name : List.of(".creaseSharpnesses", ".cornerSharpnesses", ".holes")) {
+      if (!geometry.value(name).map(AbcProperty::isConstant).orElse(true)) {
+        report.lost(
+            "layer-motion-not-read",
+            object.path(),
+            "Its \""
+                + name.substring(1)
+                + "\" change over time: they are read as they are at"
+                + " first.");
+      }
+    }
+  }
+
+  private float[] floats(String name, int sample) throws IOException, FormatException {
     AbcProperty property = geometry.value(name).orElse(null);
     if (property == null) {
       return new float[0];
     }
-    report.claim(2 * property.place(0).bytes(), object.path(), "\"" + name + "\"");
-    return property.floats(0);
+    report.claim(2 * property.place(sample).bytes(), object.path(), "\"" + name + "\"");
+    return property.floats(sample);
   }
 }

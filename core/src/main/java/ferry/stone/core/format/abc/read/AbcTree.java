@@ -5,14 +5,13 @@ import ferry.stone.core.scene.node.LocalTransform;
 import ferry.stone.core.scene.node.LocalTransform.MatrixTransform;
 import ferry.stone.core.scene.node.LocalTransform.Trs;
 import ferry.stone.core.scene.time.Clip;
+import ferry.stone.core.scene.time.SampledPlaces;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.TreeSet;
 import org.joml.Matrix4d;
 import org.joml.Matrix4dc;
-import org.joml.Quaterniond;
 import org.joml.Vector3d;
-import org.joml.Vector3dc;
 
 /** Where the objects stand and how that changes, by their places in the scene's list of nodes. */
 final class AbcTree {
@@ -118,28 +117,12 @@ final class AbcTree {
 
   private void tracks(int place, double[] times, List<Clip.Track> tracks) throws FormatException {
     Place p = places.get(place);
-    report.claim(80L * times.length, p.path, "its motion");
-    double[] t = new double[3 * times.length];
-    double[] r = new double[4 * times.length];
-    double[] s = new double[3 * times.length];
-    Quaterniond before = new Quaterniond(0, 0, 0, 0);
+    report.claim(SampledPlaces.BYTES * times.length, p.path, "its motion");
+    SampledPlaces sampled = new SampledPlaces(times);
     boolean shears = false;
-    for (int i = 0; i < times.length; i++) {
-      Matrix4d matrix = local(place, times[i]);
-      Trs trs = Trs.nearest(matrix);
-      shears |= !near(trs, matrix, SHEARED);
-      Quaterniond turn = new Quaterniond(trs.rotation());
-      // The two signs of a rotation are one: that of the sample before makes the short way.
-      if (before.dot(turn) < 0) {
-        turn.set(-turn.x, -turn.y, -turn.z, -turn.w);
-      }
-      before.set(turn);
-      put(t, i, trs.translation());
-      put(s, i, trs.scale());
-      r[4 * i] = turn.x;
-      r[4 * i + 1] = turn.y;
-      r[4 * i + 2] = turn.z;
-      r[4 * i + 3] = turn.w;
+    for (double time : times) {
+      Matrix4d matrix = local(place, time);
+      shears |= !near(sampled.add(matrix), matrix, SHEARED);
     }
     if (shears) {
       report.lost(
@@ -148,33 +131,6 @@ final class AbcTree {
           "Its motion shears, which no translation, rotation and scale says: read as near as they"
               + " come.");
     }
-    add(tracks, p.nodeId, Clip.TRANSLATION, 3, times, t);
-    add(tracks, p.nodeId, Clip.ROTATION, 4, times, r);
-    add(tracks, p.nodeId, Clip.SCALE, 3, times, s);
-  }
-
-  private static void put(double[] into, int key, Vector3dc value) {
-    into[3 * key] = value.x();
-    into[3 * key + 1] = value.y();
-    into[3 * key + 2] = value.z();
-  }
-
-  private static void add(
-      List<Clip.Track> tracks,
-      int node,
-      String property,
-      int components,
-      double[] times,
-      double[] values) {
-    boolean still = true;
-    for (int i = components; i < values.length; i++) {
-      double first = values[i % components];
-      still &= Math.abs(values[i] - first) <= SAME * Math.max(1, Math.abs(first));
-    }
-    if (!still) {
-      tracks.add(
-          new Clip.Track(
-              node, property, Clip.Interpolation.LINEAR, components, times, values, null, null));
-    }
+    tracks.addAll(sampled.tracks(p.nodeId, Trs.nearest(local(place, p.transform.moments()[0]))));
   }
 }

@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Predicate;
 
 /** Custom values of an object: those of users, and parameters over no geometry. */
 final class AbcValues {
@@ -30,15 +31,20 @@ final class AbcValues {
     return tracks;
   }
 
-  Map<String, Object> read(AbcCompound compound) throws IOException, FormatException {
-    return read(compound, true);
+  /** What stands beside a schema: without what the format itself keeps there. */
+  Map<String, Object> beside(AbcCompound properties) throws IOException, FormatException {
+    return read(properties, name -> !name.startsWith(".") && !name.equals("visible"), true);
   }
 
-  private Map<String, Object> read(AbcCompound compound, boolean top)
+  Map<String, Object> read(AbcCompound compound) throws IOException, FormatException {
+    return read(compound, name -> true, true);
+  }
+
+  private Map<String, Object> read(AbcCompound compound, Predicate<String> wanted, boolean top)
       throws IOException, FormatException {
     Map<String, Object> values = new LinkedHashMap<>();
     for (AbcProperty property : compound.values()) {
-      if (property.sampleCount() == 0) {
+      if (property.sampleCount() == 0 || !wanted.test(property.name())) {
         continue;
       }
       Object value = value(property, 0);
@@ -49,8 +55,9 @@ final class AbcValues {
         motion(property, top && value instanceof Number);
       }
     }
-    for (String name : compound.compounds()) {
-      Map<String, Object> inside = read(compound.compound(name).orElseThrow(), false);
+    for (String name : compound.compounds().stream().filter(wanted).toList()) {
+      AbcCompound part = compound.compound(name).orElseThrow();
+      Map<String, Object> inside = read(part, any -> true, false);
       if (!inside.isEmpty()) {
         values.put(name, inside);
       }
