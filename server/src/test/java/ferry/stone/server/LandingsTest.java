@@ -11,8 +11,6 @@ import ferry.stone.core.format.Formats;
 import java.io.ByteArrayInputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import java.time.Duration;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
@@ -22,7 +20,6 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.springframework.http.HttpHeaders;
-import org.springframework.http.MediaType;
 import org.springframework.mock.web.MockHttpServletResponse;
 import org.springframework.test.context.DynamicPropertyRegistry;
 import org.springframework.test.context.DynamicPropertySource;
@@ -47,25 +44,11 @@ class LandingsTest extends OverTheApi {
   }
 
   private JsonNode land(String id, String options, int expected) throws Exception {
-    return read(
-        send(
-            post("/api/crossings/" + id + "/landings")
-                .contentType(MediaType.APPLICATION_JSON)
-                .content(options),
-            expected));
+    return sent(post("/api/crossings/" + id + "/landings"), options, expected);
   }
 
   private JsonNode done(JsonNode landing) throws Exception {
-    Instant end = Instant.now().plus(Duration.ofSeconds(20));
-    String id = landing.path("id").asText();
-    while (Instant.now().isBefore(end)) {
-      JsonNode now = read(send(get("/api/landings/" + id), 200));
-      if (!now.path("state").asText().equals("running")) {
-        return now;
-      }
-      Thread.sleep(20);
-    }
-    throw new AssertionError("the landing did not end");
+    return left("/api/landings/" + landing.path("id").asText(), "running");
   }
 
   private JsonNode landed(String id, String options) throws Exception {
@@ -202,13 +185,7 @@ class LandingsTest extends OverTheApi {
   @Test
   void theForecastSpeaksOfTheLandingThatIsAsked() throws Exception {
     String id = ready("Crate", CRATE);
-    JsonNode stl =
-        read(
-            send(
-                post("/api/crossings/" + id + "/forecast")
-                    .contentType(MediaType.APPLICATION_JSON)
-                    .content("{\"format\":\"stl\"}"),
-                200));
+    JsonNode stl = sent(post("/api/crossings/" + id + "/forecast"), "{\"format\":\"stl\"}", 200);
     assertThat(stl.toString()).contains("UVs");
     JsonNode landing = landed(id, "{\"format\":\"stl\"}");
     long told = 0;

@@ -62,15 +62,26 @@ abstract class OverTheApi {
 
   final JsonNode settled(String id) throws Exception {
     send(post("/api/crossings/" + id + "/read"), 202);
+    return left("/api/crossings/" + id, "reading");
+  }
+
+  /** What is under a path when it has left a state. */
+  final JsonNode left(String path, String state) throws Exception {
     Instant end = Instant.now().plus(Duration.ofSeconds(20));
     while (Instant.now().isBefore(end)) {
-      JsonNode crossing = read(send(get("/api/crossings/" + id), 200));
-      if (!crossing.path("state").asText().equals("reading")) {
-        return crossing;
+      JsonNode now = read(send(get(path), 200));
+      if (!now.path("state").asText().equals(state)) {
+        return now;
       }
       Thread.sleep(20);
     }
-    throw new AssertionError("reading did not end");
+    throw new AssertionError(path + " is " + state + " still");
+  }
+
+  /** Sends a body of JSON. */
+  final JsonNode sent(MockHttpServletRequestBuilder request, String body, int expected)
+      throws Exception {
+    return read(send(request.contentType(MediaType.APPLICATION_JSON).content(body), expected));
   }
 
   final String ready(String name, String obj) throws Exception {

@@ -14,7 +14,6 @@ import java.util.List;
 import org.flywaydb.core.Flyway;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import org.springframework.http.MediaType;
 import org.springframework.test.context.DynamicPropertyRegistry;
 import org.springframework.test.context.DynamicPropertySource;
 
@@ -36,12 +35,7 @@ class ReadOtherwiseTest extends OverTheApi {
   }
 
   private JsonNode choose(String id, String body, int expected) throws Exception {
-    return read(
-        send(
-            put("/api/crossings/" + id + "/reading")
-                .contentType(MediaType.APPLICATION_JSON)
-                .content(body),
-            expected));
+    return sent(put("/api/crossings/" + id + "/reading"), body, expected);
   }
 
   private List<String> near(String id) throws Exception {
