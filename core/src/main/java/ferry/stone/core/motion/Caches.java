@@ -4,6 +4,7 @@ import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.scene.time.PointCache;
+import ferry.stone.core.scene.time.ResampledCache;
 import ferry.stone.core.scene.time.Samples;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -82,17 +83,6 @@ public final class Caches {
 
   /** Positions at a moment into {@code float[3*v]}. */
   public static void sample(PointCache cache, double seconds, float[] into) throws IOException {
-    int low = cache.sampleAt(seconds);
-    cache.read(low, 0, cache.pointCount(), into);
-    double before = cache.timeSeconds(low);
-    if (seconds <= before || low + 1 >= cache.sampleCount()) {
-      return;
-    }
-    float part = (float) ((seconds - before) / (cache.timeSeconds(low + 1) - before));
-    float[] next = new float[into.length];
-    cache.read(low + 1, 0, cache.pointCount(), next);
-    for (int i = 0; i < into.length; i++) {
-      into[i] += part * (next[i] - into[i]);
-    }
+    ResampledCache.between(cache, seconds, 0, cache.pointCount(), into);
   }
 }

@@ -10,8 +10,10 @@ import ferry.stone.core.format.losses.WriterSays;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.proof.LedgerRow.Verdict;
 import ferry.stone.core.scene.Scene;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 
 /** Lists what the landed format has no place for, and what its writer said. */
 final class NotCarried {
@@ -25,6 +27,15 @@ final class NotCarried {
           Capability.SHARP_EDGES_BESIDE,
           Capability.SUBDIVISION,
           Capability.NODE_SETS,
+          Capability.SKINS,
+          Capability.MORPHS,
+          Capability.MATERIALS,
+          Capability.NORMALS,
+          Capability.UVS,
+          Capability.HIERARCHY,
+          Capability.SHARED_MESHES,
+          Capability.LIGHTS,
+          Capability.OWN_TANGENTS,
           Capability.LISTED_COPIES,
           Capability.BRANCH_COPIES,
           Capability.FACE_SETS,
@@ -50,13 +61,31 @@ final class NotCarried {
           .filter(c -> c != Capability.EMPTY_CLIPS && c != Capability.BROKEN_LAYERS)
           .toList();
 
+  /** What is told of a thing that does not land at all; else its own rows tell it. */
+  private static final Map<Capability, List<Capability>> GROUPS =
+      Map.of(
+          Capability.LIGHTS,
+          List.of(Capability.AREA_LIGHTS),
+          Capability.MATERIALS,
+          List.of(Capability.PACKED_IMAGES, Capability.VARIANTS),
+          Capability.DETAIL_LEVELS,
+          List.of(Capability.DETAIL_LEVELS));
+
   private NotCarried() {}
+
+  private static List<Capability> parts(Landed landed, Capability whole, List<Capability> parts) {
+    return landed.fate(whole) == Fate.LOST ? parts : List.of();
+  }
 
   static void list(Ledger ledger, Scene far, Landed landed) {
     ledger.group("What the format does not hold");
     CapabilityTable table = landed.table();
     Contents contents = new Contents(far);
-    for (Capability capability : landed.holding().isFlat() ? FLAT : NAMED) {
+    List<Capability> named = new ArrayList<>(landed.holding().isFlat() ? FLAT : NAMED);
+    if (!landed.holding().isFlat()) {
+      GROUPS.forEach((whole, parts) -> named.addAll(parts(landed, whole, parts)));
+    }
+    for (Capability capability : named) {
       Fate fate = landed.fate(capability);
       Contents.Found found = contents.find(capability);
       if (capability == Capability.NOT_READ) {

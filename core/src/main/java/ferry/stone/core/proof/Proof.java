@@ -76,7 +76,7 @@ public record Proof(
     Scene far =
         landed.holding().isFlat()
             ? landed.holding().held(cut(shaped, landed), landed.mainFile())
-            : shaped;
+            : landed.holding().held(shaped, landed.mainFile());
     progress.report("reading back " + landed.mainFile(), 0);
     long start = System.nanoTime();
     Scene file = landed.read();
@@ -91,6 +91,7 @@ public record Proof(
     parts(ledger, near, far, arrived, read, landed.tree(read), match, landed, progress);
     new RigProof(ledger, near, arrived, read, match, landed).run(progress);
     new CacheProof(ledger, near, arrived, read, match).run(landed, progress);
+    new SequenceProof(ledger, arrived, read, match).run(landed, progress);
     new MaterialProof(ledger, near, arrived, read, match, cargo, landed).run(progress);
     NotCarried.list(ledger, whole, landed);
     List<LedgerRow> rows = ledger.rows();

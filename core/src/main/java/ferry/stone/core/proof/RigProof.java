@@ -345,8 +345,9 @@ final class RigProof {
           Math.abs(found - wanted) < 1e-4 ? Verdict.KEPT : Verdict.CHANGED,
           "");
       double off = farthest(clip, landed);
+      boolean sampled = landing.said("motion-sampled");
       ledger
-          .about(landing.poses())
+          .about(landing.poses() == null && sampled ? Capability.CLIPS : landing.poses())
           .off(off)
           .add(
               "Vertices during " + name,
@@ -367,7 +368,8 @@ final class RigProof {
     ClipPoses wantedPoses = ClipPoses.of(far, clip);
     ClipPoses foundPoses = ClipPoses.of(read, landed);
     for (int i = 0; i < MOMENTS; i++) {
-      double part = wanted * i / (MOMENTS - 1);
+      double even = clip.startSeconds() + wanted * i / (MOMENTS - 1);
+      double part = landing.holding().moment(clip, even) - clip.startSeconds();
       Pose wantedPose = wantedPoses.at(clip.startSeconds() + part);
       double here = farthest(wantedPose, foundPoses.at(landed.startSeconds() + part));
       // A jump at this very moment may be told a 32-bit rounding earlier or later.

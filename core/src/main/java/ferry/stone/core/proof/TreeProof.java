@@ -123,7 +123,9 @@ final class TreeProof {
                         ? landed.arrangement()
                         : landed.said("levels-beside")
                             ? Capability.DETAIL_LEVELS
-                            : listed ? Capability.LISTED_COPIES : null;
+                            : listed
+                                ? Capability.LISTED_COPIES
+                                : landed.said("part-names-changed") ? Capability.HIERARCHY : null;
   }
 
   private void count() {

@@ -99,7 +99,9 @@ class ForecastTest {
                             Scene far = CapabilityScenes.of(capability);
                             TestFiles cargo = CapabilityFiles.all();
                             assertEquals(
-                                forecast(far, options, cargo), proved(far, options, cargo));
+                                forecast(far, options, cargo),
+                                proved(far, options, cargo),
+                                capability.name());
                           })));
     }
     return tests;

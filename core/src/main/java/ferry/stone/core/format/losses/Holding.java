@@ -11,6 +11,7 @@ import ferry.stone.core.scene.look.Channel;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.util.List;
@@ -99,7 +100,10 @@ public interface Holding {
     return false;
   }
 
-  /** What a flat format holds of a far side; the far side itself for others. */
+  /**
+   * What a format holds of a far side that it arranges anew, bare parts or motion as samples; the
+   * far side itself for others.
+   */
   default Scene held(Scene far, String mainFile) {
     return far;
   }
@@ -114,6 +118,16 @@ public interface Holding {
   /** The far side with what the format arranges anew by its nature. */
   default Scene expected(Scene far) {
     return far;
+  }
+
+  /**
+   * The moment nearest to one at which the file says where everything is: a format of samples
+   * leaves what is between them to whoever reads it.
+   *
+   * @param clip as {@link #held} has it
+   */
+  default double moment(Clip clip, double seconds) {
+    return seconds;
   }
 
   /** Whether materials are translated to metallic-roughness; else they are held as they are. */

@@ -64,7 +64,7 @@ class AbcOddsTest {
 
   @Test
   void materialsAreThoseThatMeshAndSetsAreGiven() {
-    assertThat(scene.materials()).extracting(Material::name).containsExactly("copper", "tar");
+    assertThat(scene.materials()).extracting(Material::name).containsExactly("tar", "copper");
     PolygonMesh hull = mesh("hull");
     assertThat(scene.material(hull.materialOf(0)).orElseThrow().name()).isEqualTo("tar");
     assertThat(scene.material(hull.materialOf(1)).orElseThrow().name()).isEqualTo("copper");

@@ -22,7 +22,7 @@ public final class AbcArchive {
   private static final int NOT_INDEXED = 0xff;
 
   /** What stands for "all times are stored": the largest double by 32. */
-  private static final double ACYCLIC = Double.MAX_VALUE / 32;
+  static final double ACYCLIC = Double.MAX_VALUE / 32;
 
   final OgawaFile file;
   private final Budget budget;

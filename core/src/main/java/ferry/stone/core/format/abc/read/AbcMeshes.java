@@ -13,8 +13,10 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Supplier;
 
 /**
@@ -29,6 +31,8 @@ final class AbcMeshes {
   private final Supplier<AbcReport> later;
   private final Map<String, Integer> known = new HashMap<>();
   private final Map<String, Integer> materials = new HashMap<>();
+  private final Map<String, Integer> byName = new HashMap<>();
+  private final Set<String> archive = new HashSet<>();
   private final List<PointCache> caches = new ArrayList<>();
   private final List<MeshSequence> sequences = new ArrayList<>();
 
@@ -173,12 +177,31 @@ final class AbcMeshes {
     if (path.isEmpty()) {
       return -1;
     }
+    return material(path);
+  }
+
+  /** Takes a material that stands in the archive. */
+  void stands(String path) {
+    archive.add(path.substring(1));
+    material(path);
+  }
+
+  /** The material of a path, which is there from now on. */
+  private int material(String named) {
+    String path = named.startsWith("/") ? named.substring(1) : named;
     Integer there = materials.get(path);
     if (there != null) {
       return there;
     }
-    int id = scene.newId();
     String name = path.substring(path.lastIndexOf('/') + 1);
+    // Archives that were put together name materials where they stood before.
+    Integer moved = byName.get(name);
+    if (moved != null && !archive.contains(path)) {
+      materials.put(path, moved);
+      return moved;
+    }
+    int id = scene.newId();
+    byName.putIfAbsent(name, id);
     scene.add(
         new Material(
             id,

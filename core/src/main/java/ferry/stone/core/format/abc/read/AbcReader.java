@@ -47,6 +47,7 @@ public final class AbcReader {
   private final AbcTree tree;
   private final AbcMeshes meshes;
   private final List<Clip.Track> tracks = new ArrayList<>();
+  private final List<Clip.Words> words = new ArrayList<>();
   private final Map<String, AbcObject> originals = new HashMap<>();
 
   private final Map<String, Integer> nodeOf = new HashMap<>();
@@ -115,6 +116,9 @@ public final class AbcReader {
     context.progress().checkCancelled();
     for (AbcObject child : object.children()) {
       originals.put(child.path(), child);
+      if (isMaterial(child)) {
+        meshes.stands(child.path());
+      }
       index(child);
     }
   }
@@ -122,7 +126,7 @@ public final class AbcReader {
   private void walk(AbcObject object, int parent) throws IOException, FormatException {
     context.progress().checkCancelled();
     context.progress().report("reading " + object.path(), 0.5);
-    if (AbcShape.isFaceSet(object) || object.schema().startsWith("AbcMaterial")) {
+    if (AbcShape.isFaceSet(object) || isMaterial(object) || holdsMaterials(object)) {
       return;
     }
     AbcProperty source = object.properties().value(".instanceSource").orElse(null);
@@ -139,6 +143,17 @@ public final class AbcReader {
       }
     }
     node(object, shown, parent);
+  }
+
+  private static boolean isMaterial(AbcObject object) {
+    return object.schema().startsWith("AbcMaterial");
+  }
+
+  /** A plain object that is there for materials alone is no part. */
+  private static boolean holdsMaterials(AbcObject object) throws IOException, FormatException {
+    return object.schema().isEmpty()
+        && !object.children().isEmpty()
+        && object.children().stream().allMatch(AbcReader::isMaterial);
   }
 
   /**
@@ -243,6 +258,7 @@ public final class AbcReader {
       }
     }
     values.tracks().forEach(t -> tracks.add(t.withTarget(id)));
+    values.words().forEach(w -> words.add(w.withTarget(id)));
     return all;
   }
 
@@ -259,7 +275,7 @@ public final class AbcReader {
 
   /** One clip holds the motion of all; caches are played with it. */
   private void clip() {
-    if (tracks.isEmpty()) {
+    if (tracks.isEmpty() && words.isEmpty()) {
       return;
     }
     double start = Double.POSITIVE_INFINITY;
@@ -268,6 +284,10 @@ public final class AbcReader {
       start = Math.min(start, track.timesSeconds()[0]);
       end = Math.max(end, track.timesSeconds()[track.timesSeconds().length - 1]);
     }
+    for (Clip.Words each : words) {
+      start = Math.min(start, each.timesSeconds()[0]);
+      end = Math.max(end, each.timesSeconds()[each.timesSeconds().length - 1]);
+    }
     List<Samples> samples = new ArrayList<>(meshes.caches());
     samples.addAll(meshes.sequences());
     for (Samples each : samples) {
@@ -275,6 +295,6 @@ public final class AbcReader {
       end = Math.max(end, each.endSeconds());
     }
     String name = CargoPath.stem(report.resource());
-    scene.add(new Clip(scene.newId(), name, start, end, tracks));
+    scene.add(new Clip(scene.newId(), name, start, end, tracks, List.of(), words));
   }
 }

@@ -20,6 +20,7 @@ final class AbcValues {
   private final AbcReport report;
   private final String path;
   private final List<Clip.Track> tracks = new ArrayList<>();
+  private final List<Clip.Words> words = new ArrayList<>();
 
   AbcValues(AbcReport report, String path) {
     this.report = report;
@@ -29,6 +30,11 @@ final class AbcValues {
   /** What the values do over time; their target is 0. */
   List<Clip.Track> tracks() {
     return tracks;
+  }
+
+  /** What texts are over time; their target is 0. */
+  List<Clip.Words> words() {
+    return words;
   }
 
   /** What stands beside a schema: without what the format itself keeps there. */
@@ -52,7 +58,7 @@ final class AbcValues {
         values.put(property.name(), value);
       }
       if (!property.isConstant()) {
-        motion(property, top && value instanceof Number);
+        motion(property, top ? value : null);
       }
     }
     for (String name : compound.compounds().stream().filter(wanted).toList()) {
@@ -96,8 +102,12 @@ final class AbcValues {
     };
   }
 
-  private void motion(AbcProperty property, boolean number) throws IOException, FormatException {
-    if (!number) {
+  private void motion(AbcProperty property, Object value) throws IOException, FormatException {
+    if (value instanceof String) {
+      texts(property);
+      return;
+    }
+    if (!(value instanceof Number)) {
       report.lost(
           "value-motion-not-read",
           path,
@@ -124,5 +134,18 @@ final class AbcValues {
             values,
             null,
             null));
+  }
+
+  private void texts(AbcProperty property) throws IOException, FormatException {
+    int samples = property.sampleCount();
+    double[] seconds = new double[samples];
+    List<String> values = new ArrayList<>();
+    for (int s = 0; s < samples; s++) {
+      AbcProperty.Place place = property.place(s);
+      report.claim(64 + 2 * place.bytes(), path, "\"" + property.name() + "\"");
+      seconds[s] = property.seconds(s);
+      values.add(String.join("", property.texts(s)));
+    }
+    words.add(new Clip.Words(0, Clip.CUSTOM + property.name(), seconds, values));
   }
 }

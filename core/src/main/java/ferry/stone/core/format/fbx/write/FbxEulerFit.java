@@ -2,6 +2,7 @@ package ferry.stone.core.format.fbx.write;
 
 import ferry.stone.core.math.DoubleList;
 import ferry.stone.core.motion.Curves;
+import ferry.stone.core.motion.NearestAngles;
 import ferry.stone.core.scene.node.LocalTransform.EulerOrder;
 import ferry.stone.core.scene.time.Clip.Interpolation;
 import ferry.stone.core.scene.time.Clip.Track;
@@ -63,7 +64,7 @@ final class FbxEulerFit {
     Vector3d angles = order.degrees(at(keys[0]));
     if (track.interpolation() == Interpolation.STEP) {
       for (double t : keys) {
-        angles = nearest(at(t), angles);
+        angles = NearestAngles.of(order, at(t), angles);
         add(t, angles, KeyCurve.HOLD, new Vector3d(), new Vector3d());
       }
       return curves();
@@ -88,15 +89,15 @@ final class FbxEulerFit {
 
   /** Adds the keys of a span but its last one, whose angles it gives. */
   private Vector3d span(double from, Vector3d a, double to, int depth) {
-    Vector3d b = nearest(at(to), a);
+    Vector3d b = NearestAngles.of(order, at(to), a);
     Vector3d none = new Vector3d();
     if (fits(from, a, to, b, null, null)) {
       add(from, a, KeyCurve.LINE, none, none);
       return b;
     }
     double h = SLOPE_STEP * (to - from);
-    Vector3d leaving = nearest(at(from + h), a).sub(a).div(h);
-    Vector3d reaching = new Vector3d(b).sub(nearest(at(to - h), b)).div(h);
+    Vector3d leaving = NearestAngles.of(order, at(from + h), a).sub(a).div(h);
+    Vector3d reaching = new Vector3d(b).sub(NearestAngles.of(order, at(to - h), b)).div(h);
     if (depth == 0 || fits(from, a, to, b, leaving, reaching)) {
       add(from, a, KeyCurve.CURVE, leaving, reaching);
       return b;
@@ -133,45 +134,6 @@ final class FbxEulerFit {
       }
     }
     return true;
-  }
-
-  /** Of all angles that make a rotation, those nearest to the ones before. */
-  private Vector3d nearest(Quaterniond q, Vector3d last) {
-    Vector3d best = near(order.degrees(q), last);
-    int first = order.name().charAt(0) - 'X';
-    int middle = order.name().charAt(1) - 'X';
-    int third = order.name().charAt(2) - 'X';
-    Vector3d other = new Vector3d(best);
-    other.setComponent(first, best.get(first) + 180);
-    other.setComponent(middle, 180 - best.get(middle));
-    other.setComponent(third, best.get(third) + 180);
-    other = near(other, last);
-    best = other.distanceSquared(last) < best.distanceSquared(last) ? other : best;
-    double bend = Math.abs(Math.abs(best.get(middle)) % 180 - 90);
-    return bend < 1e-4 ? locked(q, best, last, first, third) : best;
-  }
-
-  /** At ±90° the outer angles turn about one axis: the first stays, the third does the rest. */
-  private Vector3d locked(Quaterniond q, Vector3d best, Vector3d last, int first, int third) {
-    double change = last.get(first) - best.get(first);
-    for (int sign = -1; sign <= 1; sign += 2) {
-      Vector3d other = new Vector3d(best);
-      other.setComponent(first, last.get(first));
-      other.setComponent(third, best.get(third) + sign * change);
-      if (Math.abs(order.quaternion(other).dot(q)) > 1 - 1e-12) {
-        return near(other, last);
-      }
-    }
-    return best;
-  }
-
-  private static Vector3d near(Vector3d angles, Vector3d last) {
-    Vector3d result = new Vector3d(angles);
-    for (int c = 0; c < 3; c++) {
-      double turns = Math.rint((last.get(c) - result.get(c)) / 360);
-      result.setComponent(c, result.get(c) + 360 * turns);
-    }
-    return result;
   }
 
   private void add(double t, Vector3d angles, byte mode, Vector3d leaving, Vector3d reaching) {

@@ -1,0 +1,75 @@
+package ferry.stone.core.format.abc.write;
+
+import ferry.stone.core.math.IntList;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.mesh.FaceSet;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+
+/**
+ * Sets of faces by material: the only way in which the format says which faces have which one. They
+ * stand in the order of the slots, so that a program that makes a slot of each set has them as they
+ * were.
+ */
+public final class MaterialSets {
+  private MaterialSets() {}
+
+  /** The mesh with a set for each slot that has a material and faces, after its own sets. */
+  public static PolygonMesh added(Scene scene, PolygonMesh mesh) {
+    List<FaceSet> sets = new ArrayList<>(mesh.faceSets());
+    Set<String> names = new HashSet<>();
+    sets.forEach(s -> names.add(s.name()));
+    for (int slot = 0; slot < mesh.materialIds().length; slot++) {
+      int[] faces = faces(mesh, slot);
+      if (mesh.materialIds()[slot] < 0 || faces.length == 0 || of(mesh, faces) != null) {
+        continue;
+      }
+      String name = scene.material(mesh.materialIds()[slot]).orElseThrow().name();
+      String free = name.isEmpty() ? "material" : name;
+      for (int i = 2; !names.add(free); i++) {
+        free = name + "_" + i;
+      }
+      sets.add(new FaceSet(free, faces));
+    }
+    return mesh.toBuilder().faceSets(sets).build();
+  }
+
+  /** The mesh with those materials alone that one for all, or a set of its own, tells. */
+  static PolygonMesh told(PolygonMesh mesh) {
+    int[] ids = mesh.materialIds().clone();
+    for (int slot = 0; slot < ids.length && !isSingle(mesh); slot++) {
+      ids[slot] = of(mesh, faces(mesh, slot)) == null ? -1 : ids[slot];
+    }
+    return mesh.toBuilder().materials(ids, mesh.faceSlot()).build();
+  }
+
+  /** Whether all faces have one material. */
+  static boolean isSingle(PolygonMesh mesh) {
+    return mesh.materialIds().length == 1 && mesh.faceSlot() == null && mesh.materialIds()[0] >= 0;
+  }
+
+  /** Rising indices of the faces of a slot. */
+  static int[] faces(PolygonMesh mesh, int slot) {
+    IntList faces = new IntList(16);
+    for (int f = 0; f < mesh.faces().faceCount(); f++) {
+      if (mesh.slot(f) == slot) {
+        faces.add(f);
+      }
+    }
+    return faces.toArray();
+  }
+
+  /** The set of just these faces, {@code null} for none. */
+  static FaceSet of(PolygonMesh mesh, int[] faces) {
+    for (FaceSet set : mesh.faceSets()) {
+      if (Arrays.equals(set.faces(), faces)) {
+        return set;
+      }
+    }
+    return null;
+  }
+}

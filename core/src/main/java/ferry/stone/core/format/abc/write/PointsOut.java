@@ -1,0 +1,114 @@
+package ferry.stone.core.format.abc.write;
+
+import ferry.stone.core.format.abc.raw.AbcProperty.Type;
+import ferry.stone.core.format.abc.raw.CompoundOut;
+import ferry.stone.core.format.abc.raw.Pod;
+import ferry.stone.core.format.abc.raw.PropertyOut;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.time.PointCache;
+import ferry.stone.core.scene.time.Samples;
+import ferry.stone.core.work.Progress;
+import java.io.IOException;
+
+/** Points of a shape over time, the box around them, and how fast they move. */
+final class PointsOut {
+  static final String VELOCITIES = ".velocities";
+
+  /** The box of nothing: from the largest number to the smallest. */
+  private static final double NOTHING = Double.MAX_VALUE;
+
+  private final PropertyOut bounds;
+  private final PropertyOut points;
+  private final PropertyOut velocities;
+
+  /**
+   * @param seconds of the samples, {@code null} for what rests
+   * @param scope of the points: {@code vtx} or {@code var}
+   */
+  PointsOut(CompoundOut geometry, double[] seconds, String scope, boolean moving) {
+    bounds =
+        geometry.property(
+            ".selfBnds", new Type(false, Pod.FLOAT64, 6), "interpretation=box", seconds);
+    Type three = new Type(true, Pod.FLOAT32, 3);
+    points = geometry.property("P", three, "geoScope=" + scope + ";interpretation=point", seconds);
+    velocities =
+        moving ? geometry.property(VELOCITIES, three, "interpretation=vector", seconds) : null;
+  }
+
+  static double[] seconds(Samples samples) {
+    if (samples == null) {
+      return null;
+    }
+    double[] seconds = new double[samples.sampleCount()];
+    for (int s = 0; s < seconds.length; s++) {
+      seconds[s] = samples.timeSeconds(s);
+    }
+    return seconds;
+  }
+
+  /**
+   * All samples.
+   *
+   * @param order vertex of the mesh for each point of the file; {@code null} for all as they are
+   */
+  void write(PolygonMesh mesh, PointCache cache, int[] order, Progress progress)
+      throws IOException {
+    if (cache == null) {
+      add(picked(mesh.points().toFloats(), order));
+      return;
+    }
+    float[] here = new float[3 * cache.pointCount()];
+    float[] before = velocities == null ? null : new float[here.length];
+    float[] after = velocities == null ? null : new float[here.length];
+    for (int s = 0; s < cache.sampleCount(); s++) {
+      progress.checkCancelled();
+      cache.read(s, 0, cache.pointCount(), here);
+      add(picked(here, order));
+      if (velocities != null) {
+        velocities.add(picked(speed(cache, s, before, after), order));
+      }
+    }
+  }
+
+  /** From the sample before to the sample after, by the time between them. */
+  private static float[] speed(PointCache cache, int sample, float[] before, float[] after)
+      throws IOException {
+    int low = Math.max(0, sample - 1);
+    int high = Math.min(cache.sampleCount() - 1, sample + 1);
+    double span = cache.timeSeconds(high) - cache.timeSeconds(low);
+    cache.read(low, 0, cache.pointCount(), before);
+    cache.read(high, 0, cache.pointCount(), after);
+    for (int i = 0; i < after.length; i++) {
+      after[i] = span > 0 ? (float) ((after[i] - before[i]) / span) : 0;
+    }
+    return after;
+  }
+
+  private static float[] picked(float[] points, int[] order) {
+    if (order == null) {
+      return points;
+    }
+    float[] picked = new float[3 * order.length];
+    for (int i = 0; i < order.length; i++) {
+      System.arraycopy(points, 3 * order[i], picked, 3 * i, 3);
+    }
+    return picked;
+  }
+
+  /** The next sample. */
+  void add(float[] xyz) throws IOException {
+    points.add(xyz);
+    double[] box = {NOTHING, NOTHING, NOTHING, -NOTHING, -NOTHING, -NOTHING};
+    for (int i = 0; i < xyz.length; i++) {
+      int axis = i % 3;
+      // What is no number makes no box.
+      if (xyz[i] < box[axis]) {
+        box[axis] = xyz[i];
+      }
+      if (xyz[i] > box[3 + axis]) {
+        box[3 + axis] = xyz[i];
+      }
+    }
+    bounds.add(box);
+  }
+}

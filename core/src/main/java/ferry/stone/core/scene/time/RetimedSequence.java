@@ -1,0 +1,49 @@
+package ferry.stone.core.scene.time;
+
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import java.io.IOException;
+
+/**
+ * Samples of another sequence at times of their own.
+ *
+ * @param samples of the other sequence, one for each of this
+ * @param seconds rising, as many
+ */
+public record RetimedSequence(MeshSequence of, int[] samples, double[] seconds)
+    implements MeshSequence {
+  public RetimedSequence {
+    if (samples.length != seconds.length || samples.length == 0) {
+      throw new IllegalArgumentException(samples.length + " samples at " + seconds.length);
+    }
+  }
+
+  @Override
+  public int id() {
+    return of.id();
+  }
+
+  @Override
+  public String name() {
+    return of.name();
+  }
+
+  @Override
+  public int meshId() {
+    return of.meshId();
+  }
+
+  @Override
+  public int sampleCount() {
+    return samples.length;
+  }
+
+  @Override
+  public double timeSeconds(int sample) {
+    return seconds[sample];
+  }
+
+  @Override
+  public PolygonMesh mesh(int sample) throws IOException {
+    return of.mesh(samples[sample]);
+  }
+}
