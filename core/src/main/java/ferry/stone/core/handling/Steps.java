@@ -5,6 +5,10 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import ferry.stone.core.handling.step.meaning.SourceFront;
 import ferry.stone.core.handling.step.meaning.SourceUnit;
 import ferry.stone.core.handling.step.meaning.SourceUp;
+import ferry.stone.core.handling.step.motion.CacheFrame;
+import ferry.stone.core.handling.step.motion.CacheOff;
+import ferry.stone.core.handling.step.motion.CacheOn;
+import ferry.stone.core.handling.step.motion.CacheOrder;
 import ferry.stone.core.handling.step.names.Rename;
 import ferry.stone.core.handling.step.parts.DetailLevels;
 import ferry.stone.core.handling.step.parts.GroupParts;
@@ -77,6 +81,10 @@ public final class Steps {
           new LimitInfluences(),
           new BindStrays(),
           new SkinJoints(),
+          new CacheFrame(),
+          new CacheOrder(),
+          new CacheOn(),
+          new CacheOff(),
           new Rename(),
           new Remove());
 

@@ -37,7 +37,7 @@ public record Survey(
     int checks) {
   private static final Set<String> WITH_LENGTHS = Set.of("weld", "unify", "fill");
   private static final int CHECKS_PER_MESH = 18;
-  private static final int CHECKS_PER_SCENE = 30;
+  private static final int CHECKS_PER_SCENE = 33;
 
   /** A survey for the usual shore. */
   public static Survey of(Scene scene, List<Finding> readFindings, Progress progress) {
@@ -75,6 +75,9 @@ public record Survey(
             ? units.get(0).unit().metres()
             : scene.frame().metresPerUnit();
     // Lengths of offers are true in the unit that they were measured in.
+    if (!missing && !scene.caches().isEmpty()) {
+      new CacheChecks(scene, metres, memo, findings).run();
+    }
     Offer unit =
         metres == scene.frame().metresPerUnit() ? null : FrameChecks.unitOffer(units.get(0).unit());
     int meshes = surfaces(scene, missing, metres, unit, memo, findings, progress);

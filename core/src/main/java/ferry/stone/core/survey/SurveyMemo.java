@@ -3,6 +3,7 @@ package ferry.stone.core.survey;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.time.PointCache;
 import java.util.Collections;
 import java.util.IdentityHashMap;
 import java.util.List;
@@ -20,6 +21,9 @@ public final class SurveyMemo {
   private final Map<PolygonMesh, Inventory.MeshFacts> facts =
       Collections.synchronizedMap(new IdentityHashMap<>());
 
+  private final Map<PointCache, KnownCache> caches =
+      Collections.synchronizedMap(new IdentityHashMap<>());
+
   private record Known(int nodeId, String path, double scale, List<Finding> findings) {}
 
   List<Finding> of(Scene.ShownMesh shown, double metresPerUnit, Supplier<List<Finding>> check) {
@@ -33,6 +37,26 @@ public final class SurveyMemo {
     }
     List<Finding> found = check.get();
     known.put(shown.mesh(), new Known(shown.node().id(), shown.path(), scale, found));
+    return found;
+  }
+
+  private record KnownCache(PolygonMesh mesh, int nodeId, double metres, List<Finding> findings) {}
+
+  List<Finding> of(
+      PointCache cache,
+      PolygonMesh mesh,
+      int nodeId,
+      double metres,
+      Supplier<List<Finding>> check) {
+    KnownCache before = caches.get(cache);
+    if (before != null
+        && before.mesh == mesh
+        && before.nodeId == nodeId
+        && before.metres == metres) {
+      return before.findings;
+    }
+    List<Finding> found = check.get();
+    caches.put(cache, new KnownCache(mesh, nodeId, metres, found));
     return found;
   }
 
@@ -53,5 +77,8 @@ public final class SurveyMemo {
     scenes.forEach(s -> kept.addAll(s.meshes()));
     known.keySet().retainAll(kept);
     facts.keySet().retainAll(kept);
+    Set<PointCache> played = Collections.newSetFromMap(new IdentityHashMap<>());
+    scenes.forEach(s -> played.addAll(s.caches()));
+    caches.keySet().retainAll(played);
   }
 }
