@@ -9,6 +9,14 @@ import ferry.stone.core.handling.step.motion.CacheFrame;
 import ferry.stone.core.handling.step.motion.CacheOff;
 import ferry.stone.core.handling.step.motion.CacheOn;
 import ferry.stone.core.handling.step.motion.CacheOrder;
+import ferry.stone.core.handling.step.motion.TimeHold;
+import ferry.stone.core.handling.step.motion.TimeLoop;
+import ferry.stone.core.handling.step.motion.TimeRate;
+import ferry.stone.core.handling.step.motion.TimeResample;
+import ferry.stone.core.handling.step.motion.TimeReverse;
+import ferry.stone.core.handling.step.motion.TimeShift;
+import ferry.stone.core.handling.step.motion.TimeSpeed;
+import ferry.stone.core.handling.step.motion.TimeTrim;
 import ferry.stone.core.handling.step.names.Rename;
 import ferry.stone.core.handling.step.parts.DetailLevels;
 import ferry.stone.core.handling.step.parts.GroupParts;
@@ -85,6 +93,14 @@ public final class Steps {
           new CacheOrder(),
           new CacheOn(),
           new CacheOff(),
+          new TimeTrim(),
+          new TimeShift(),
+          new TimeRate(),
+          new TimeSpeed(),
+          new TimeHold(),
+          new TimeReverse(),
+          new TimeResample(),
+          new TimeLoop(),
           new Rename(),
           new Remove());
 

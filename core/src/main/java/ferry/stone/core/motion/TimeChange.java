@@ -1,0 +1,309 @@
+package ferry.stone.core.motion;
+
+import ferry.stone.core.scene.time.Clip;
+import ferry.stone.core.scene.time.MeshSequence;
+import ferry.stone.core.scene.time.PointCache;
+import ferry.stone.core.scene.time.ResampledCache;
+import ferry.stone.core.scene.time.RetimedCache;
+import ferry.stone.core.scene.time.RetimedSequence;
+import ferry.stone.core.scene.time.Samples;
+import java.util.Arrays;
+import java.util.List;
+import java.util.function.UnaryOperator;
+import java.util.stream.IntStream;
+
+/** What is done to time: to clips, caches and changing meshes alike. */
+public interface TimeChange {
+  double SAME = 1e-9;
+
+  Clip of(Clip clip);
+
+  PointCache of(PointCache cache);
+
+  MeshSequence of(MeshSequence sequence);
+
+  /**
+   * A clip with its tracks and texts changed, without keys of other forms.
+   *
+   * @param words what becomes of the texts that change
+   */
+  private static Clip changed(
+      Clip clip,
+      double start,
+      double end,
+      UnaryOperator<Clip.Track> track,
+      UnaryOperator<Clip.Words> words) {
+    return new Clip(
+        clip.id(),
+        clip.name(),
+        start,
+        end,
+        clip.tracks().stream().map(track).toList(),
+        List.of(),
+        clip.words().stream().map(words).toList());
+  }
+
+  /**
+   * The part between two moments; what lies wholly outside stands still.
+   *
+   * @param to not before {@code from}
+   */
+  static TimeChange cut(double from, double to) {
+    return new TimeChange() {
+      @Override
+      public Clip of(Clip clip) {
+        double a = Math.max(from, Math.min(clip.startSeconds(), to));
+        double b = Math.min(to, Math.max(clip.endSeconds(), a));
+        return changed(clip, a, b, t -> TrackTime.cut(t, a, b), w -> words(w, a, b));
+      }
+
+      @Override
+      public PointCache of(PointCache cache) {
+        double[] at = moments(cache, from, to);
+        boolean own = Arrays.stream(at).allMatch(t -> isSample(cache, t));
+        return own
+            ? new RetimedCache(cache, samples(cache, at), at)
+            : new ResampledCache(cache, at, at);
+      }
+
+      @Override
+      public MeshSequence of(MeshSequence sequence) {
+        double[] at = moments(sequence, from, to);
+        return new RetimedSequence(sequence, samples(sequence, at), at);
+      }
+    };
+  }
+
+  private static Clip.Words words(Clip.Words words, double from, double to) {
+    double[] all = words.timesSeconds();
+    int[] kept =
+        IntStream.range(0, all.length).filter(k -> all[k] > from && all[k] <= to).toArray();
+    double[] times = new double[kept.length + 1];
+    String[] values = new String[times.length];
+    times[0] = from;
+    values[0] = words.at(from);
+    for (int k = 0; k < kept.length; k++) {
+      times[k + 1] = all[kept[k]];
+      values[k + 1] = words.values().get(kept[k]);
+    }
+    return new Clip.Words(words.targetId(), words.property(), times, List.of(values));
+  }
+
+  private static boolean isSample(Samples samples, double moment) {
+    return Math.abs(samples.timeSeconds(near(samples, moment)) - moment) <= SAME;
+  }
+
+  private static int near(Samples samples, double moment) {
+    return samples.sampleAt(moment + SAME);
+  }
+
+  private static int[] samples(Samples samples, double[] at) {
+    return Arrays.stream(at).mapToInt(t -> near(samples, t)).toArray();
+  }
+
+  /** Moments of samples inside a range, and its ends where the samples reach beyond them. */
+  private static double[] moments(Samples samples, double from, double to) {
+    double[] inside =
+        IntStream.range(0, samples.sampleCount())
+            .mapToDouble(samples::timeSeconds)
+            .filter(t -> t > from + SAME && t < to - SAME)
+            .toArray();
+    double start = Math.max(from, Math.min(samples.startSeconds(), to));
+    double end = Math.min(to, Math.max(samples.endSeconds(), start));
+    double[] at = new double[inside.length + (end > start + SAME ? 2 : 1)];
+    int first = 0;
+    if (inside.length == 0 || inside[0] > start + SAME) {
+      at[first++] = start;
+    }
+    System.arraycopy(inside, 0, at, first, inside.length);
+    first += inside.length;
+    if (end > at[Math.max(0, first - 1)] + SAME) {
+      at[first++] = end;
+    }
+    return Arrays.copyOf(at, first);
+  }
+
+  /**
+   * Every moment t at {@code scale * t + offset}.
+   *
+   * @param scale above 0
+   */
+  static TimeChange mapped(double scale, double offset) {
+    return new TimeChange() {
+      @Override
+      public Clip of(Clip clip) {
+        return changed(
+            clip,
+            scale * clip.startSeconds() + offset,
+            scale * clip.endSeconds() + offset,
+            t -> TrackTime.mapped(t, scale, offset),
+            w -> new Clip.Words(w.targetId(), w.property(), times(w.timesSeconds()), w.values()));
+      }
+
+      private double[] times(double[] seconds) {
+        return Arrays.stream(seconds).map(t -> scale * t + offset).toArray();
+      }
+
+      @Override
+      public PointCache of(PointCache cache) {
+        return new RetimedCache(cache, all(cache), times(seconds(cache)));
+      }
+
+      @Override
+      public MeshSequence of(MeshSequence sequence) {
+        return new RetimedSequence(sequence, all(sequence), times(seconds(sequence)));
+      }
+    };
+  }
+
+  private static int[] all(Samples samples) {
+    return IntStream.range(0, samples.sampleCount()).toArray();
+  }
+
+  private static double[] seconds(Samples samples) {
+    return IntStream.range(0, samples.sampleCount()).mapToDouble(samples::timeSeconds).toArray();
+  }
+
+  /**
+   * Every moment t at {@code whole - t}: the end comes first.
+   *
+   * @param whole start and end together
+   */
+  static TimeChange reversed(double whole) {
+    return new TimeChange() {
+      @Override
+      public Clip of(Clip clip) {
+        double end = clip.endSeconds();
+        return changed(
+            clip,
+            whole - end,
+            whole - clip.startSeconds(),
+            t -> TrackTime.reversed(t, whole, end),
+            w -> back(w, end));
+      }
+
+      private Clip.Words back(Clip.Words words, double end) {
+        int count = words.timesSeconds().length;
+        double[] at = new double[count];
+        String[] values = new String[count];
+        for (int k = 0; k < count; k++) {
+          int from = count - 1 - k;
+          double until =
+              k == 0 ? Math.max(end, words.timesSeconds()[from]) : words.timesSeconds()[from + 1];
+          at[k] = whole - until;
+          values[k] = words.values().get(from);
+        }
+        return new Clip.Words(words.targetId(), words.property(), at, List.of(values));
+      }
+
+      private double[] times(Samples samples) {
+        int last = samples.sampleCount() - 1;
+        return IntStream.rangeClosed(0, last)
+            .mapToDouble(s -> whole - samples.timeSeconds(last - s))
+            .toArray();
+      }
+
+      private int[] order(Samples samples) {
+        int last = samples.sampleCount() - 1;
+        return IntStream.rangeClosed(0, last).map(s -> last - s).toArray();
+      }
+
+      @Override
+      public PointCache of(PointCache cache) {
+        return new RetimedCache(cache, order(cache), times(cache));
+      }
+
+      @Override
+      public MeshSequence of(MeshSequence sequence) {
+        return new RetimedSequence(sequence, order(sequence), times(sequence));
+      }
+    };
+  }
+
+  /**
+   * The first pose held before, and the last one after.
+   *
+   * @param before seconds, 0 for none
+   * @param after seconds, 0 for none
+   */
+  static TimeChange held(double before, double after) {
+    return new TimeChange() {
+      @Override
+      public Clip of(Clip clip) {
+        double start = clip.startSeconds() - before;
+        double end = clip.endSeconds() + after;
+        return changed(
+            clip,
+            start,
+            end,
+            t -> TrackTime.cut(t, clip.startSeconds(), clip.endSeconds()).held(start, end),
+            w -> w);
+      }
+
+      private int[] order(Samples samples) {
+        int last = samples.sampleCount() - 1;
+        IntStream own = IntStream.rangeClosed(0, last);
+        IntStream early = before > 0 ? IntStream.of(0) : IntStream.empty();
+        IntStream late = after > 0 ? IntStream.of(last) : IntStream.empty();
+        return IntStream.concat(IntStream.concat(early, own), late).toArray();
+      }
+
+      private double[] times(Samples samples, int[] order) {
+        double[] times = Arrays.stream(order).mapToDouble(samples::timeSeconds).toArray();
+        times[0] -= before;
+        times[times.length - 1] += after;
+        return times;
+      }
+
+      @Override
+      public PointCache of(PointCache cache) {
+        int[] order = order(cache);
+        return new RetimedCache(cache, order, times(cache, order));
+      }
+
+      @Override
+      public MeshSequence of(MeshSequence sequence) {
+        int[] order = order(sequence);
+        return new RetimedSequence(sequence, order, times(sequence, order));
+      }
+    };
+  }
+
+  /** A key or sample at each frame, straight between them. */
+  static TimeChange sampled(double rate) {
+    return new TimeChange() {
+      private double[] frames(double start, double end) {
+        int count = (int) Math.min(1 << 20, Math.floor((end - start) * rate + 1e-6) + 1);
+        double last = start + (count - 1) / rate;
+        boolean rest = end - last > 1e-6;
+        double[] at = new double[count + (rest ? 1 : 0)];
+        for (int s = 0; s < count; s++) {
+          at[s] = start + s / rate;
+        }
+        if (rest) {
+          at[count] = end;
+        }
+        return at;
+      }
+
+      @Override
+      public Clip of(Clip clip) {
+        double[] at = frames(clip.startSeconds(), clip.endSeconds());
+        return changed(
+            clip, clip.startSeconds(), clip.endSeconds(), t -> TrackTime.sampled(t, at), w -> w);
+      }
+
+      @Override
+      public PointCache of(PointCache cache) {
+        double[] at = frames(cache.startSeconds(), cache.endSeconds());
+        return new ResampledCache(cache, at, at);
+      }
+
+      @Override
+      public MeshSequence of(MeshSequence sequence) {
+        double[] at = frames(sequence.startSeconds(), sequence.endSeconds());
+        return new RetimedSequence(sequence, samples(sequence, at), at);
+      }
+    };
+  }
+}
