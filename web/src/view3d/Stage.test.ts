@@ -53,7 +53,7 @@ const motion = (): Motion => ({
   shown: [2],
   seen: Float32Array.from([1, 0]),
   points: [],
-  pointStep: 1,
+  pointBlock: 0,
   positions: new Float32Array(),
 });
 

@@ -51,7 +51,9 @@ export class MovedPoints {
         normal: normal ? Float32Array.from(normal.array) : null,
       });
     }
-    pointsAt(motion, cache, seconds, first, position.array as Float32Array);
+    if (!pointsAt(motion, cache, seconds, first, position.array as Float32Array)) {
+      return;
+    }
     position.needsUpdate = true;
     // The surface bends: normals of the rest pose would light it wrongly.
     if (normal) {

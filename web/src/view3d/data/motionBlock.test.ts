@@ -1,9 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { addFrames, frameAt, matrixAt, pointsAt, seenAt } from './motionBlock';
 
-/** Frames of a block that have points. */
-const evens = (from: number, count: number) => Math.ceil((from + count) / 2) - Math.ceil(from / 2);
-
 function block(from: number, count: number, frames: number): ArrayBuffer {
   const head = {
     start: 1,
@@ -16,13 +13,13 @@ function block(from: number, count: number, frames: number): ArrayBuffer {
     morphs: [{ node: 9, count: 1 }],
     shown: [4, 5],
     points: [{ nodes: [3], count: 2 }],
-    pointStep: 2,
+    pointBlock: 0,
   };
   let text = JSON.stringify(head);
   while (text.length % 4) {
     text += ' ';
   }
-  const buffer = new ArrayBuffer(4 + text.length + 4 * (15 * count + 6 * evens(from, count)));
+  const buffer = new ArrayBuffer(4 + text.length + 4 * 21 * count);
   new DataView(buffer).setUint32(0, text.length, true);
   new Uint8Array(buffer, 4, text.length).set(new TextEncoder().encode(text));
   const numbers = new Float32Array(buffer, 4 + text.length);
@@ -33,10 +30,9 @@ function block(from: number, count: number, frames: number): ArrayBuffer {
     // One that goes at frame 2, one that comes at frame 3.
     numbers.set([from + f < 2 ? 1 : 0, from + f < 3 ? 0 : 1], 13 * count + 2 * f);
   }
-  for (let k = 0; k < evens(from, count); k++) {
+  for (let f = 0; f < count; f++) {
     // Two vertices that rise by one a frame, the second above the first.
-    const frame = 2 * (Math.ceil(from / 2) + k);
-    numbers.set([0, frame, 0, 0, frame + 100, 0], 15 * count + 6 * k);
+    numbers.set([0, from + f, 0, 0, from + f + 100, 0], 15 * count + 6 * f);
   }
   return buffer;
 }

@@ -1,3 +1,5 @@
+import { type PointStream, streamedPoints } from './pointStream';
+
 /** Frames of a clip as the server evaluated them; see the server's `PreviewMotion`. */
 export interface Motion {
   start: number;
@@ -18,10 +20,12 @@ export interface Motion {
   seen: Float32Array;
   /** Meshes that a point cache moves: the nodes that show each, and its vertices. */
   points: { nodes: number[]; count: number }[];
-  /** Frames from one sample of points to the next. */
-  pointStep: number;
-  /** x, y, z of all their vertices, a sample. */
+  /** 0 where all positions are here; else how many frames of them are best asked for at once. */
+  pointBlock: number;
+  /** x, y, z of all their vertices, a frame; none where they are fetched. */
   positions: Float32Array;
+  /** Fetches positions that are not here. */
+  stream?: PointStream;
 }
 
 interface Header {
@@ -35,7 +39,7 @@ interface Header {
   morphs: { node: number; count: number }[];
   shown: number[];
   points: { nodes: number[]; count: number }[];
-  pointStep: number;
+  pointBlock: number;
 }
 
 const NUMBERS = 12;
@@ -47,15 +51,15 @@ export function addFrames(motion: Motion | null, buffer: ArrayBuffer): Motion {
   const head = JSON.parse(text) as Header;
   const width = NUMBERS * head.nodes.length;
   const weightCount = head.morphs.reduce((sum, m) => sum + m.count, 0);
-  const pointCount = 3 * head.points.reduce((sum, p) => sum + p.count, 0);
-  const samples = (frames: number) => Math.ceil(frames / head.pointStep);
+  const vertices = head.points.reduce((sum, p) => sum + p.count, 0);
+  const pointCount = head.pointBlock > 0 ? 0 : 3 * vertices;
   const into = motion ?? {
     ...head,
     loaded: 0,
     matrices: new Float32Array(width * head.frames),
     weights: new Float32Array(weightCount * head.frames),
     seen: new Float32Array(head.shown.length * head.frames),
-    positions: new Float32Array(pointCount * samples(head.frames)),
+    positions: new Float32Array(pointCount * head.frames),
   };
   const base = 4 + length;
   into.matrices.set(new Float32Array(buffer, base, width * head.count), width * head.from);
@@ -68,11 +72,9 @@ export function addFrames(motion: Motion | null, buffer: ArrayBuffer): Motion {
     new Float32Array(buffer, shownAt, head.shown.length * head.count),
     head.shown.length * head.from,
   );
-  const first = samples(head.from);
-  const here = samples(head.from + head.count) - first;
   into.positions.set(
-    new Float32Array(buffer, shownAt + 4 * head.shown.length * head.count, pointCount * here),
-    pointCount * first,
+    new Float32Array(buffer, shownAt + 4 * head.shown.length * head.count, pointCount * head.count),
+    pointCount * head.from,
   );
   return { ...into, loaded: head.from + head.count };
 }
@@ -129,6 +131,7 @@ function span(motion: Motion, cache: number): { from: number; width: number } {
  * Writes vertices of a cache at a moment.
  *
  * @param first vertex of the cache that comes first
+ * @returns whether they are here; if not, they are on their way and nothing is written
  */
 export function pointsAt(
   motion: Motion,
@@ -136,18 +139,26 @@ export function pointsAt(
   seconds: number,
   first: number,
   out: Float32Array,
-): void {
+): boolean {
   const { frame, part } = frameAt(motion, seconds);
-  const exact = (frame + part) / motion.pointStep;
-  const last = Math.max(0, Math.ceil(motion.loaded / motion.pointStep) - 1);
-  const sample = Math.min(last, Math.floor(exact + 1e-6));
-  const next = Math.min(last, sample + 1);
-  const between = Math.max(0, Math.min(1, exact - sample));
+  const last = Math.max(0, motion.loaded - 1);
+  const next = Math.min(last, frame + 1);
+  if (motion.stream) {
+    const whole = part > 1 - 1e-6 ? next : frame;
+    const here = motion.stream.at(whole);
+    if (here) {
+      // Between two frames the earlier one is shown until the later one is here.
+      const after = whole === frame && part > 1e-6 ? motion.stream.peek(next) : null;
+      streamedPoints(here, after ?? here, after ? part : 0, cache, first, out);
+    }
+    return here !== null;
+  }
   const { from, width } = span(motion, cache);
-  const a = width * sample + from + 3 * first;
+  const a = width * frame + from + 3 * first;
   const b = width * next + from + 3 * first;
   for (let i = 0; i < out.length; i++) {
     const start = motion.positions[a + i] ?? 0;
-    out[i] = start + between * ((motion.positions[b + i] ?? 0) - start);
+    out[i] = start + part * ((motion.positions[b + i] ?? 0) - start);
   }
+  return true;
 }

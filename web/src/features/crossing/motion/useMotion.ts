@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react';
 import { getBytes } from '../../../api/client';
 import { complain } from '../../../shared/Notices';
 import { addFrames, type Motion } from '../../../view3d/data/motionBlock';
+import { PointStream } from '../../../view3d/data/pointStream';
 import type { Side } from '../../../view3d/viewState';
 
 /** Fetches the frames of a clip for one side, block by block; what is there can be played. */
@@ -15,6 +16,18 @@ export function useMotion(
   useEffect(() => {
     let live = true;
     setMotion(null);
+    const stream = (id: number, frames: number, block: number) =>
+      new PointStream(
+        (from, count) =>
+          getBytes(
+            `/api/crossings/${crossingId}/points?side=${side}&clip=${id}&from=${from}&count=${count}`,
+          ),
+        frames,
+        block,
+        // What is shown is drawn again with what has come.
+        () => live && setMotion((m) => m && { ...m }),
+        (e) => live && complain(e),
+      );
     const load = async (id: number) => {
       let all: Motion | null = null;
       while (live && (all === null || all.loaded < all.frames)) {
@@ -23,6 +36,9 @@ export function useMotion(
           `/api/crossings/${crossingId}/motion?side=${side}&clip=${id}&from=${from}`,
         );
         all = addFrames(all, buffer);
+        if (all.pointBlock > 0 && !all.stream) {
+          all = { ...all, stream: stream(id, all.frames, all.pointBlock) };
+        }
         if (live) {
           setMotion(all);
         }

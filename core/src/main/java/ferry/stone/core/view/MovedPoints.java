@@ -1,15 +1,11 @@
 package ferry.stone.core.view;
 
-import ferry.stone.core.geometry.triangle.RenderMesh;
-import ferry.stone.core.geometry.triangle.RenderPrimitive;
 import ferry.stone.core.motion.Caches;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.time.PointCache;
-import ferry.stone.core.work.Progress;
 import java.io.IOException;
-import java.nio.ByteBuffer;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -24,7 +20,7 @@ record MovedPoints(
     PointCache cache, List<Integer> nodeIds, int[] sourceVertex, List<LooseView> loose) {
 
   /** All caches whose number of points is that of their mesh. */
-  static List<MovedPoints> of(Scene scene) {
+  static List<MovedPoints> of(Scene scene, PointShapes shapes) {
     List<MovedPoints> all = new ArrayList<>();
     for (PointCache cache : scene.caches()) {
       PolygonMesh mesh = scene.mesh(cache.meshId()).orElse(null);
@@ -38,31 +34,27 @@ record MovedPoints(
           nodes.add(node.id());
         }
       }
-      List<RenderPrimitive> primitives = RenderMesh.of(mesh, Progress.NONE);
-      int count = primitives.stream().mapToInt(RenderPrimitive::vertexCount).sum();
-      int[] source = new int[count];
-      int at = 0;
-      for (RenderPrimitive p : primitives) {
-        System.arraycopy(p.sourceVertex(), 0, source, at, p.vertexCount());
-        at += p.vertexCount();
-      }
-      all.add(new MovedPoints(cache, nodes, source, LooseView.of(mesh)));
+      all.add(new MovedPoints(cache, nodes, shapes.of(mesh), LooseView.of(mesh)));
     }
     return all;
   }
 
-  /** Puts where the vertices stand at a moment. */
-  void put(double seconds, ByteBuffer out) throws IOException {
+  /** Where the vertices stand at a moment: {@code float[3*n]}. */
+  float[] at(double seconds) throws IOException {
     float[] points = new float[3 * cache.pointCount()];
     Caches.sample(cache, seconds, points);
+    float[] all = new float[3 * vertexCount()];
+    int at = 0;
     for (int v : sourceVertex) {
-      out.putFloat(points[3 * v]).putFloat(points[3 * v + 1]).putFloat(points[3 * v + 2]);
+      System.arraycopy(points, 3 * v, all, at, 3);
+      at += 3;
     }
     for (LooseView view : loose) {
-      for (float coordinate : view.positions(i -> points[i])) {
-        out.putFloat(coordinate);
-      }
+      float[] own = view.positions(i -> points[i]);
+      System.arraycopy(own, 0, all, at, own.length);
+      at += own.length;
     }
+    return all;
   }
 
   /** Vertices of all of it. */

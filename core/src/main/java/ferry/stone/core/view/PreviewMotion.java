@@ -34,10 +34,10 @@ import org.joml.Matrix4dc;
  * of the whole clip, {@code from} and {@code count} of those here, {@code nodes}: ids of the moving
  * nodes, {@code morphs}: id and number of weights of the nodes with morph targets, {@code shown}: ids of nodes that come and go, {@code points}:
  * for each point cache the nodes that show its mesh and the number of vertices of {@link Preview},
- * {@code pointStep}: how many frames lie between two of their samples here</td></tr>
+ * {@code pointBlock}: 0 where their positions are here, else how many frames of {@link PointFrames} are best asked for at once</td></tr>
  * <tr><td>float32</td><td>for each frame and node 12 numbers: x, y, z of the four columns of its
  * matrix; then for each frame the weights of each node with morph targets; then for each frame 1 or 0 for each node of {@code shown}; then for each frame
- * whose number {@code pointStep} divides the positions of each cache, in the mesh's own numbers</td></tr>
+ * the positions of each cache, in the mesh's own numbers</td></tr>
  * </table>
  */
 public final class PreviewMotion {
@@ -47,8 +47,8 @@ public final class PreviewMotion {
   private static final long MOST_BYTES = 48L << 20;
   private static final int NUMBERS = 12;
 
-  /** Positions of all frames together stay below this: the page holds them all. */
-  private static final long MOST_POINT_BYTES = 256L << 20;
+  /** Positions of all frames together come along below this; else the page asks for some. */
+  private static final long MOST_POINT_BYTES = 48L << 20;
 
   private PreviewMotion() {}
 
@@ -76,7 +76,8 @@ public final class PreviewMotion {
    * @param from first frame wanted
    * @return as many frames from there as one block may hold
    */
-  public static byte[] of(Scene scene, Clip clip, Matrix4dc toView, int from) throws IOException {
+  public static byte[] of(Scene scene, Clip clip, Matrix4dc toView, int from, PointShapes shapes)
+      throws IOException {
     int frames = frames(scene, clip);
     List<Integer> moving = moving(scene, clip);
     List<Integer> morphing = new ArrayList<>();
@@ -92,15 +93,15 @@ public final class PreviewMotion {
     List<Integer> shown =
         SeenOver.of(scene, clip).places().stream().filter(i -> inPicture(purposes[i])).toList();
     numbers += shown.size();
-    List<MovedPoints> points = MovedPoints.of(scene);
-    long pointNumbers = points.stream().mapToLong(p -> 3L * p.vertexCount()).sum();
-    int step =
-        (int) Math.max(1, (4 * pointNumbers * frames + MOST_POINT_BYTES - 1) / MOST_POINT_BYTES);
-    numbers += pointNumbers;
+    List<MovedPoints> points = MovedPoints.of(scene, shapes);
+    long vertices = points.stream().mapToLong(MovedPoints::vertexCount).sum();
+    boolean apart = 12 * vertices * frames > MOST_POINT_BYTES;
+    int blocks = apart ? PointFrames.atOnce(vertices) : 0;
+    numbers += apart ? 0 : 3 * vertices;
     int first = Math.max(0, Math.min(from, frames - 1));
     int most = (int) Math.max(1, MOST_BYTES / Math.max(1, 4 * numbers));
     int count = Math.min(frames - first, most);
-    Head head = new Head(frames, first, count, moving, morphing, shown, points, step);
+    Head head = new Head(frames, first, count, moving, morphing, shown, points, blocks);
     byte[] json = head.json(scene, clip, rest);
     ByteBuffer out =
         ByteBuffer.allocate((int) (4 + json.length + 4 * numbers * count))
@@ -134,7 +135,7 @@ public final class PreviewMotion {
     return Arrays.copyOf(out.array(), out.position());
   }
 
-  private static double moment(Scene scene, Clip clip, int frame) {
+  static double moment(Scene scene, Clip clip, int frame) {
     return Math.min(clip.endSeconds(), clip.startSeconds() + frame / rate(scene));
   }
 
@@ -150,10 +151,10 @@ public final class PreviewMotion {
 
   private static void putPoints(Scene scene, Clip clip, Head head, ByteBuffer out)
       throws IOException {
-    for (int f = head.from(); f < head.from() + head.count(); f++) {
-      if (f % head.pointStep() == 0) {
-        for (MovedPoints moved : head.points()) {
-          moved.put(moment(scene, clip, f), out);
+    for (int f = head.from(); f < head.from() + head.count() && head.pointBlock() == 0; f++) {
+      for (MovedPoints moved : head.points()) {
+        for (float coordinate : moved.at(moment(scene, clip, f))) {
+          out.putFloat(coordinate);
         }
       }
     }
@@ -200,7 +201,7 @@ public final class PreviewMotion {
       List<Integer> morphing,
       List<Integer> shown,
       List<MovedPoints> points,
-      int pointStep) {
+      int pointBlock) {
 
     byte[] json(Scene scene, Clip clip, Pose rest) {
       ObjectNode head = JsonNodeFactory.instance.objectNode();
@@ -218,7 +219,7 @@ public final class PreviewMotion {
       }
       ArrayNode come = head.putArray("shown");
       shown.forEach(i -> come.add(scene.nodes().get(i).id()));
-      head.put("pointStep", pointStep);
+      head.put("pointBlock", pointBlock);
       ArrayNode caches = head.putArray("points");
       for (MovedPoints moved : points) {
         ObjectNode json = caches.addObject().put("count", moved.vertexCount());

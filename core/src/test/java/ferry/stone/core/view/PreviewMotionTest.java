@@ -44,7 +44,7 @@ class PreviewMotionTest {
   }
 
   private static MotionBlock block(Scene scene, Clip clip) throws Exception {
-    return new MotionBlock(PreviewMotion.of(scene, clip, new Matrix4d(), 0));
+    return new MotionBlock(PreviewMotion.of(scene, clip, new Matrix4d(), 0, new PointShapes()));
   }
 
   @ParameterizedTest
@@ -53,7 +53,8 @@ class PreviewMotionTest {
     Scene scene = RandomRig.of(new Random(seed), 4);
     Clip clip = scene.clips().get(0);
     Matrix4d toView = new Matrix4d().rotateX(0.4).translate(1, 2, 3);
-    MotionBlock block = new MotionBlock(PreviewMotion.of(scene, clip, toView, 0));
+    MotionBlock block =
+        new MotionBlock(PreviewMotion.of(scene, clip, toView, 0, new PointShapes()));
     assertThat(block.bytes()).isEqualTo(block.expectedBytes());
     assertThat(block.count()).isEqualTo(PreviewMotion.frames(scene, clip));
     ClipPoses poses = ClipPoses.of(scene, clip);
@@ -254,7 +255,8 @@ class PreviewMotionTest {
     int blocks = 0;
     int frames = PreviewMotion.frames(scene, clip);
     while (from < frames) {
-      MotionBlock block = new MotionBlock(PreviewMotion.of(scene, clip, new Matrix4d(), from));
+      MotionBlock block =
+          new MotionBlock(PreviewMotion.of(scene, clip, new Matrix4d(), from, new PointShapes()));
       assertThat(block.head.path("from").asInt()).isEqualTo(from);
       assertThat(block.count()).isPositive();
       assertThat(block.matrix(0, 2999).m30()).isCloseTo(2999.0 * from / 600, within(1e-2));
@@ -263,7 +265,8 @@ class PreviewMotionTest {
     }
     assertThat(from).isEqualTo(frames);
     assertThat(blocks).isGreaterThan(1);
-    MotionBlock past = new MotionBlock(PreviewMotion.of(scene, clip, new Matrix4d(), 99_999));
+    MotionBlock past =
+        new MotionBlock(PreviewMotion.of(scene, clip, new Matrix4d(), 99_999, new PointShapes()));
     assertThat(past.head.path("from").asInt()).isEqualTo(frames - 1);
   }
 }

@@ -12,6 +12,7 @@ import ferry.stone.core.scene.time.MeshSequence;
 import ferry.stone.core.shore.Shore;
 import ferry.stone.core.survey.Survey;
 import ferry.stone.core.survey.SurveyMemo;
+import ferry.stone.core.view.PointShapes;
 import ferry.stone.core.view.SideView;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
@@ -30,6 +31,7 @@ public final class LoadedCrossing implements SideView.MeshKeys {
   private final Scene near;
   private final List<Finding> readFindings;
   private final SurveyMemo memo = new SurveyMemo();
+  private final PointShapes shapes = new PointShapes();
   private final CargoFolder cargo;
   private final String prefix = UUID.randomUUID().toString().substring(0, 8);
   private final Map<PolygonMesh, String> keys = new IdentityHashMap<>();
@@ -76,6 +78,11 @@ public final class LoadedCrossing implements SideView.MeshKeys {
     return near;
   }
 
+  /** What is known of how the page draws meshes that points of caches move. */
+  public PointShapes shapes() {
+    return shapes;
+  }
+
   /** Of the near side, for the shore it was last asked for. */
   public Survey survey() {
     return survey;
@@ -103,6 +110,7 @@ public final class LoadedCrossing implements SideView.MeshKeys {
         farSurvey = Survey.of(far, readFindings, shore, memo, Progress.NONE);
         surveyedFar = far;
         memo.keepOnly(List.of(near, far));
+        shapes.keepOnly(List.of(near, far));
       }
       return farSurvey;
     }

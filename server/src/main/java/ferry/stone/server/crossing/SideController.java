@@ -18,6 +18,7 @@ import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.texture.ImageCodec;
 import ferry.stone.core.texture.ImageInfo;
 import ferry.stone.core.view.PartView;
+import ferry.stone.core.view.PointFrames;
 import ferry.stone.core.view.Preview;
 import ferry.stone.core.view.PreviewCurves;
 import ferry.stone.core.view.PreviewMotion;
@@ -269,7 +270,29 @@ public class SideController {
     Scene scene = side(id, side);
     boolean far = side.equals("far");
     return PreviewMotion.of(
-        scene, clip(scene, clip), far ? SideView.farToView(scene) : new Matrix4d(), from);
+        scene,
+        clip(scene, clip),
+        far ? SideView.farToView(scene) : new Matrix4d(),
+        from,
+        scenes.scenes(id).shapes());
+  }
+
+  /**
+   * Positions of point caches in some frames of a clip as {@link PointFrames} lays them out, for
+   * motion that the page does not hold whole.
+   *
+   * @param side {@code near} or {@code far}
+   */
+  @GetMapping(path = "/crossings/{id}/points", produces = MediaType.APPLICATION_OCTET_STREAM_VALUE)
+  public byte[] points(
+      @PathVariable String id,
+      @RequestParam String side,
+      @RequestParam int clip,
+      @RequestParam int from,
+      @RequestParam(defaultValue = "1") int count)
+      throws IOException, FormatException {
+    Scene scene = side(id, side);
+    return PointFrames.of(scene, clip(scene, clip), from, count, scenes.scenes(id).shapes());
   }
 
   /**
