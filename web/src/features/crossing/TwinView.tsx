@@ -152,6 +152,7 @@ export function TwinView({ id, crossing }: Props) {
         side={nearSide}
         meshes={nearMeshes}
         rigged={rigged}
+        within={nearMotion?.stream?.error() ?? 0}
         crossing={crossing}
         problem={near.error?.message}
         render={(side) => (
@@ -186,6 +187,7 @@ export function TwinView({ id, crossing }: Props) {
         side={farSide}
         meshes={farMeshes}
         rigged={rigged}
+        within={farMotion?.stream?.error() ?? 0}
         crossing={crossing}
         problem={far.error?.message}
         render={(side) => (
@@ -232,15 +234,25 @@ interface FrameProps {
   meshes: Meshes;
   /** Whether there is a skeleton to show. */
   rigged: boolean;
+  /** By how much points of a large cache may be drawn off, in units of the mesh. */
+  within: number;
   crossing: Crossing | undefined;
   problem: string | undefined;
   render: (side: SideView) => React.ReactNode;
 }
 
+/** Steps are whole in the numbers of a mesh: how much that is. */
+function withinText(units: number, which: Side, side: SideView): string {
+  const doubtful = which === 'near' && side.heightDoubtful;
+  return doubtful
+    ? `${Number(units.toPrecision(2))} units`
+    : `${Number((1000 * units * side.metresPerUnit).toPrecision(2))} mm`;
+}
+
 /** A view's caption, its tools, and what to say when there is nothing to see. */
 function ViewFrame(props: FrameProps) {
-  const { which, title, crossingId, deviation, side, meshes, rigged, crossing, problem, render } =
-    props;
+  const { which, title, crossingId, deviation, side, meshes, rigged, within } = props;
+  const { crossing, problem, render } = props;
   const heat = useView((s) => s.shading === 'deviation');
   const [opened, setOpened] = useState(false);
   const layout = useView((s) => s.layout);
@@ -316,6 +328,7 @@ function ViewFrame(props: FrameProps) {
         )}
         {side && side.bounds.length > 0 && (
           <span className="grid-note">
+            {within > 0 && `drawn within ${withinText(within, which, side)} · `}
             square {which === 'near' && side.heightDoubtful ? `${square} units` : metres(square)}
           </span>
         )}

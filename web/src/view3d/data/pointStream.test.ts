@@ -3,29 +3,36 @@ import { decodePoints, PointStream, streamedPoints } from './pointStream';
 
 /** Frames of one cache of two vertices in a box of 65,535 by 6,553.5; both rise by 100 a frame. */
 async function block(from: number, count: number): Promise<ArrayBuffer> {
+  const packed: Uint8Array[] = [];
+  for (let f = 0; f < count; f++) {
+    const own = [0, 100 * (from + f), 0, 65_000, 100 * (from + f) + 300, 0];
+    const steps = f === 0 ? own : [0, 100, 0, 0, 100, 0];
+    const planes = [...steps.map((s) => s & 255), ...steps.map((s) => (s >> 8) & 255)];
+    const raw = new Blob([new Uint8Array(planes)]).stream();
+    packed.push(
+      new Uint8Array(
+        await new Response(raw.pipeThrough(new CompressionStream('deflate'))).arrayBuffer(),
+      ),
+    );
+  }
   const head = {
     from,
     count,
+    bytes: packed.map((p) => p.length),
     caches: [{ count: 2, low: [0, -10, 0], step: [1, 0.1, 0] }],
   };
   let text = JSON.stringify(head);
   while (text.length % 4) {
     text += ' ';
   }
-  const body: number[] = [];
-  for (let f = 0; f < count; f++) {
-    const own = [0, 100 * (from + f), 0, 65_000, 100 * (from + f) + 300, 0];
-    const steps = f === 0 ? own : [0, 100, 0, 0, 100, 0];
-    body.push(...steps.map((s) => s & 255), ...steps.map((s) => (s >> 8) & 255));
-  }
-  const raw = new Blob([new Uint8Array(body)]).stream();
-  const packed = new Uint8Array(
-    await new Response(raw.pipeThrough(new CompressionStream('deflate'))).arrayBuffer(),
-  );
-  const all = new Uint8Array(4 + text.length + packed.length);
+  let place = 4 + text.length;
+  const all = new Uint8Array(place + packed.reduce((sum, p) => sum + p.length, 0));
   new DataView(all.buffer).setUint32(0, text.length, true);
   all.set(new TextEncoder().encode(text), 4);
-  all.set(packed, 4 + text.length);
+  for (const frame of packed) {
+    all.set(frame, place);
+    place += frame.length;
+  }
   return all.buffer;
 }
 

@@ -15,6 +15,8 @@ interface Box {
 interface Header {
   from: number;
   count: number;
+  /** How many bytes each frame has. */
+  bytes: number[];
   caches: Box[];
 }
 
@@ -24,32 +26,40 @@ export type LoadPoints = (from: number, count: number) => Promise<ArrayBuffer>;
 /** What is kept of frames that were shown. */
 const MOST_BYTES = 192 << 20;
 
+async function inflated(bytes: Uint8Array<ArrayBuffer>): Promise<Uint8Array> {
+  const stream = new Blob([bytes]).stream().pipeThrough(new DecompressionStream('deflate'));
+  return new Uint8Array(await new Response(stream).arrayBuffer());
+}
+
 /** Takes a block apart. */
 export async function decodePoints(
   buffer: ArrayBuffer,
 ): Promise<{ from: number; frames: Frame[] }> {
   const length = new DataView(buffer).getUint32(0, true);
   const head = JSON.parse(new TextDecoder().decode(new Uint8Array(buffer, 4, length))) as Header;
-  const packed = new Blob([new Uint8Array(buffer, 4 + length)]).stream();
-  const bytes = new Uint8Array(
-    await new Response(packed.pipeThrough(new DecompressionStream('deflate'))).arrayBuffer(),
-  );
   const width = 3 * head.caches.reduce((sum, c) => sum + c.count, 0);
   const frames: Frame[] = [];
-  let at = 0;
-  for (let f = 0; f < head.count; f++) {
+  let place = 4 + length;
+  const unpacked = await Promise.all(
+    head.bytes.map((size) => {
+      place += size;
+      return inflated(new Uint8Array(buffer, place - size, size));
+    }),
+  );
+  for (const bytes of unpacked) {
     const steps = new Uint16Array(width);
-    const before = frames[f - 1]?.steps;
-    let place = 0;
+    const before = frames[frames.length - 1]?.steps;
+    let at = 0;
+    let from = 0;
     for (const { count } of head.caches) {
       const numbers = 3 * count;
       for (let i = 0; i < numbers; i++) {
         const more = (bytes[at + i] as number) | ((bytes[at + numbers + i] as number) << 8);
         // The array keeps the lower 16 bits, as it should.
-        steps[place + i] = more + (before ? (before[place + i] as number) : 0);
+        steps[from + i] = more + (before ? (before[from + i] as number) : 0);
       }
       at += 2 * numbers;
-      place += numbers;
+      from += numbers;
     }
     frames.push({ steps, boxes: head.caches });
   }

@@ -28,7 +28,9 @@ public final class DemoWorld {
     BOLLARD_FBX("Bollard set, FBX", "bollard-set-fbx.zip"),
     SAIL("Patchwork sail", "patchwork-sail.zip"),
     ARCH("Falling arch", "falling-arch.zip"),
-    PENNANT("Pennant", "pennant.zip");
+    ARCH_CACHE("Falling arch (cache)", "falling-arch-cache.zip"),
+    PENNANT("Pennant", "pennant.zip"),
+    PENNANT_CACHE("Pennant (Alembic)", "pennant-alembic.zip");
 
     private final String label;
     private final String file;
@@ -97,7 +99,9 @@ public final class DemoWorld {
         case BOLLARD_FBX -> BollardSet.writeFbx(output);
         case SAIL -> PatchworkSail.write(output);
         case ARCH -> FallingArch.write(output);
+        case ARCH_CACHE -> FallingArch.writeAbc(output);
         case PENNANT -> Pennant.write(output);
+        case PENNANT_CACHE -> Pennant.writeAbc(output);
         default -> throw new IllegalArgumentException(cargo.toString());
       }
     }

@@ -1,5 +1,6 @@
 package ferry.stone.demo;
 
+import ferry.stone.core.format.abc.write.AbcOptions;
 import ferry.stone.core.format.fbx.write.FbxOptions;
 import ferry.stone.core.format.files.Output;
 import ferry.stone.core.geometry.mesh.Normals;
@@ -48,11 +49,22 @@ final class FallingArch {
 
   private FallingArch() {}
 
-  static void write(Output output) throws IOException {
+  /** As a cache: each stone's points over time, whatever moved it. */
+  static void writeAbc(Output output) throws IOException {
+    AbcOptions points = new AbcOptions(0, 0, 0, "", true, true, true, false, true);
+    SceneCargo.writeAbc(built().scene.build(), points, "falling_arch", output);
+  }
+
+  private static FallingArch built() {
     FallingArch arch = new FallingArch();
     arch.scene.framesPerSecond(RATE);
     arch.stones();
     arch.scene.add(new Clip(arch.scene.newId(), "fall", 0, SECONDS, arch.tracks));
+    return arch;
+  }
+
+  static void write(Output output) throws IOException {
+    FallingArch arch = built();
     // The header speaks of metres.
     Frame wrong = new Frame(1, SignedAxis.PLUS_Z, SignedAxis.MINUS_Y, Handedness.RIGHT);
     SceneCargo.writeFbx(

@@ -1,21 +1,25 @@
 package ferry.stone.demo;
 
+import ferry.stone.core.format.abc.write.AbcOptions;
 import ferry.stone.core.format.files.Output;
 import ferry.stone.core.format.obj.write.ObjWriter;
 import ferry.stone.core.geometry.mesh.Normals;
 import ferry.stone.core.scene.SceneBuilder;
 import ferry.stone.core.scene.mesh.Attribute.Semantic;
 import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.time.PointCache;
 import ferry.stone.core.work.Progress;
 import java.io.BufferedOutputStream;
 import java.io.DataOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.util.List;
 
 /**
  * A pennant on its pole in the wind: the mesh as OBJ, the motion as an MDD point cache of the cloth
- * alone, as a cloth tool writes it. Y is up. Fault: numbers are centimetres and neither file says
- * so.
+ * alone, as a cloth tool writes it; and both as Alembic. Faults: numbers of the mesh are
+ * centimetres with Y up, those of the cache metres with Y and Z changed for each other, which
+ * mirrors, and no file says so.
  */
 final class Pennant {
   private static final int COLUMNS = 48;
@@ -26,11 +30,78 @@ final class Pennant {
   private static final double POLE = 6;
   private static final int SAMPLES = 72;
   private static final float RATE = 24;
+  private static final int POINTS = (COLUMNS + 1) * (ROWS + 1);
+  private static final double CENTIMETRES = 100;
 
   private Pennant() {}
 
   static void write(Output output) throws IOException {
     SceneBuilder scene = new SceneBuilder("pennant");
+    build(scene);
+    ObjWriter.write(scene.build(), "pennant", "pennant", output);
+    try (OutputStream out = output.create("pennant_stripes.png")) {
+      out.write(Paint.stone(4_711, 128, 0xc24b32, 0xe8dcc0, 0.6));
+    }
+    try (DataOutputStream out =
+        new DataOutputStream(new BufferedOutputStream(output.create("pennant_wind.mdd")))) {
+      out.writeInt(SAMPLES);
+      out.writeInt(POINTS);
+      for (int s = 0; s < SAMPLES; s++) {
+        out.writeFloat(s / RATE);
+      }
+      for (int s = 0; s < SAMPLES; s++) {
+        for (int i = 0; i < POINTS; i++) {
+          double[] p = blown(i % (COLUMNS + 1), i / (COLUMNS + 1), s);
+          out.writeFloat((float) (p[0] / CENTIMETRES));
+          out.writeFloat((float) (p[2] / CENTIMETRES));
+          out.writeFloat((float) (p[1] / CENTIMETRES));
+        }
+      }
+    }
+  }
+
+  static void writeAbc(Output output) throws IOException {
+    SceneBuilder scene = new SceneBuilder("pennant").framesPerSecond(RATE);
+    int flag = build(scene);
+    scene.caches(List.of(new Wind(scene.newId(), flag)));
+    SceneCargo.writeAbc(scene.build(), AbcOptions.STANDARD, "pennant", output);
+  }
+
+  /** The cloth's motion by its closed form. */
+  private record Wind(int id, int meshId) implements PointCache {
+    @Override
+    public String name() {
+      return "pennant";
+    }
+
+    @Override
+    public int sampleCount() {
+      return SAMPLES;
+    }
+
+    @Override
+    public int pointCount() {
+      return POINTS;
+    }
+
+    @Override
+    public double timeSeconds(int sample) {
+      return sample / (double) RATE;
+    }
+
+    @Override
+    public void read(int sample, int from, int count, float[] target) {
+      for (int i = 0; i < count; i++) {
+        double[] p = blown((from + i) % (COLUMNS + 1), (from + i) / (COLUMNS + 1), sample);
+        for (int c = 0; c < 3; c++) {
+          target[3 * i + c] = (float) p[c];
+        }
+      }
+    }
+  }
+
+  /** The pole and the cloth, whose mesh's id it gives. */
+  private static int build(SceneBuilder scene) {
     Parts parts = new Parts(scene);
     int oak = parts.phong("oak_pole", new double[] {0.42, 0.31, 0.2}, 0.05, 20, null);
     int cloth =
@@ -41,25 +112,7 @@ final class Pennant {
     PolygonMesh flag = cloth(0).build(scene.newId(), "pennant", cloth);
     parts.part(
         flag.withFirst(Semantic.NORMAL, Normals.byAngle(flag, 180, Progress.NONE)), "pennant");
-    ObjWriter.write(scene.build(), "pennant", "pennant", output);
-    try (OutputStream out = output.create("pennant_stripes.png")) {
-      out.write(Paint.stone(4_711, 128, 0xc24b32, 0xe8dcc0, 0.6));
-    }
-    try (DataOutputStream out =
-        new DataOutputStream(new BufferedOutputStream(output.create("pennant_wind.mdd")))) {
-      out.writeInt(SAMPLES);
-      out.writeInt((COLUMNS + 1) * (ROWS + 1));
-      for (int s = 0; s < SAMPLES; s++) {
-        out.writeFloat(s / RATE);
-      }
-      for (int s = 0; s < SAMPLES; s++) {
-        for (int i = 0; i < (COLUMNS + 1) * (ROWS + 1); i++) {
-          for (double value : blown(i % (COLUMNS + 1), i / (COLUMNS + 1), s)) {
-            out.writeFloat((float) value);
-          }
-        }
-      }
-    }
+    return flag.id();
   }
 
   /** Where a corner of the cloth is in a sample; the whole motion comes round after the last. */

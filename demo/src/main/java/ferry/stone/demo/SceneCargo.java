@@ -2,6 +2,9 @@ package ferry.stone.demo;
 
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.SceneWriter;
+import ferry.stone.core.format.abc.write.AbcOptions;
+import ferry.stone.core.format.abc.write.AbcWriter;
 import ferry.stone.core.format.fbx.write.FbxOptions;
 import ferry.stone.core.format.fbx.write.FbxWriter;
 import ferry.stone.core.format.files.MemoryFiles;
@@ -71,6 +74,20 @@ final class SceneCargo {
     try {
       FbxWriter.write(
           framed, options, stem, new MemoryFiles(files), output, new Findings(), Progress.NONE);
+    } catch (FormatException e) {
+      throw new IOException(e);
+    }
+  }
+
+  /** As Alembic, in the numbers that they were built in. */
+  static void writeAbc(Scene built, AbcOptions options, String stem, Output output)
+      throws IOException {
+    try {
+      AbcWriter.write(
+          built,
+          options,
+          new SceneWriter.Target(
+              stem, new MemoryFiles(Map.of()), output, new Findings(), Progress.NONE));
     } catch (FormatException e) {
       throw new IOException(e);
     }

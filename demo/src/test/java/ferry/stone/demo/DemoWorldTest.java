@@ -96,7 +96,9 @@ class DemoWorldTest {
     "ARCH, 0, 1, 0, 0, 0",
     "BOLLARD_SET, 0, 0, 0, 0, 1",
     "LANTERN_STRING, 0, 0, 0, 0, 0",
-    "PENNANT, 0, 0, 0, 1, 0"
+    "PENNANT, 0, 0, 0, 1, 0",
+    "PENNANT_CACHE, 0, 0, 0, 1, 0",
+    "ARCH_CACHE, 0, 0, 0, 40, 0"
   })
   void eachShowsWhatItIsFor(Cargo cargo, int skins, int clips, int morphs, int caches, int textures)
       throws Exception {

@@ -7,10 +7,12 @@ import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.time.Clip;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.util.Arrays;
 import java.util.List;
+import java.util.stream.IntStream;
 import java.util.zip.Deflater;
 import java.util.zip.DeflaterOutputStream;
 
@@ -22,10 +24,10 @@ import java.util.zip.DeflaterOutputStream;
  * <table>
  * <caption>Layout, little-endian</caption>
  * <tr><td>uint32</td><td>length of the JSON, a multiple of 4</td></tr>
- * <tr><td>JSON</td><td>{@code from} and {@code count} of the frames; {@code caches}, in the order of
+ * <tr><td>JSON</td><td>{@code from} and {@code count} of the frames; {@code bytes} of each; {@code caches}, in the order of
  * {@link PreviewMotion}: {@code count} of vertices, {@code low}: the box's least x, y, z, {@code
  * step}: length of a step along each</td></tr>
- * <tr><td>deflated (zlib)</td><td>for each frame and cache the low bytes of x, y, z of all vertices,
+ * <tr><td>each frame deflated (zlib)</td><td>for each cache the low bytes of x, y, z of all vertices,
  * then the high bytes: steps in the first frame, then how many more than the frame before, both
  * modulo 65,536</td></tr>
  * </table>
@@ -52,12 +54,9 @@ public final class PointFrames {
       throws IOException {
     List<MovedPoints> points = MovedPoints.of(scene, shapes);
     long vertices = points.stream().mapToLong(MovedPoints::vertexCount).sum();
-    int frames = PreviewMotion.frames(scene, clip);
-    int first = Math.max(0, Math.min(from, frames - 1));
-    int count = Math.max(1, Math.min(Math.min(wanted, frames - first), atOnce(vertices)));
-    ObjectNode head = JsonNodeFactory.instance.objectNode();
-    head.put("from", first).put("count", count);
-    ArrayNode caches = head.putArray("caches");
+    int all = PreviewMotion.frames(scene, clip);
+    int first = Math.max(0, Math.min(from, all - 1));
+    int count = Math.max(1, Math.min(Math.min(wanted, all - first), atOnce(vertices)));
     float[][][] positions = new float[points.size()][count][];
     double[][] boxes = new double[points.size()][];
     for (int p = 0; p < points.size(); p++) {
@@ -65,6 +64,38 @@ public final class PointFrames {
         positions[p][f] = points.get(p).at(PreviewMotion.moment(scene, clip, first + f));
       }
       boxes[p] = box(positions[p]);
+    }
+    short[][][] steps = new short[points.size()][count][];
+    IntStream.range(0, points.size() * count)
+        .parallel()
+        .forEach(
+            i -> {
+              int p = i / count;
+              steps[p][i % count] = steps(positions[p][i % count], boxes[p]);
+            });
+    byte[][] frames = new byte[count][];
+    IntStream.range(0, count).parallel().forEach(f -> frames[f] = packed(steps, f));
+    ByteArrayOutputStream out = new ByteArrayOutputStream();
+    byte[] json = head(first, points, boxes, frames);
+    out.writeBytes(
+        ByteBuffer.allocate(4).order(ByteOrder.LITTLE_ENDIAN).putInt(json.length).array());
+    out.writeBytes(json);
+    for (byte[] frame : frames) {
+      out.writeBytes(frame);
+    }
+    return out.toByteArray();
+  }
+
+  private static byte[] head(
+      int from, List<MovedPoints> points, double[][] boxes, byte[][] frames) {
+    ObjectNode head = JsonNodeFactory.instance.objectNode();
+    head.put("from", from).put("count", frames.length);
+    ArrayNode bytes = head.putArray("bytes");
+    for (byte[] frame : frames) {
+      bytes.add(frame.length);
+    }
+    ArrayNode caches = head.putArray("caches");
+    for (int p = 0; p < points.size(); p++) {
       ObjectNode cache = caches.addObject().put("count", points.get(p).vertexCount());
       ArrayNode low = cache.putArray("low");
       ArrayNode step = cache.putArray("step");
@@ -73,21 +104,18 @@ public final class PointFrames {
         step.add(boxes[p][3 + c]);
       }
     }
+    return Preview.padded(head);
+  }
+
+  private static byte[] packed(short[][][] steps, int frame) {
     ByteArrayOutputStream out = new ByteArrayOutputStream();
-    byte[] json = Preview.padded(head);
-    out.writeBytes(
-        ByteBuffer.allocate(4).order(ByteOrder.LITTLE_ENDIAN).putInt(json.length).array());
-    out.writeBytes(json);
     Deflater fast = new Deflater(Deflater.BEST_SPEED);
     try (DeflaterOutputStream packed = new DeflaterOutputStream(out, fast, 1 << 16)) {
-      short[][] before = new short[points.size()][];
-      for (int f = 0; f < count; f++) {
-        for (int p = 0; p < points.size(); p++) {
-          short[] steps = steps(positions[p][f], boxes[p]);
-          packed.write(planes(steps, before[p]));
-          before[p] = steps;
-        }
+      for (short[][] cache : steps) {
+        packed.write(planes(cache[frame], frame == 0 ? null : cache[frame - 1]));
       }
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
     } finally {
       fast.end();
     }
@@ -100,12 +128,17 @@ public final class PointFrames {
     Arrays.fill(box, 0, 3, Double.POSITIVE_INFINITY);
     Arrays.fill(box, 3, 6, Double.NEGATIVE_INFINITY);
     for (float[] frame : frames) {
-      for (int i = 0; i < frame.length; i++) {
-        int c = i % 3;
-        if (Float.isFinite(frame[i])) {
-          box[c] = Math.min(box[c], frame[i]);
-          box[3 + c] = Math.max(box[3 + c], frame[i]);
+      for (int c = 0; c < 3; c++) {
+        float low = Float.POSITIVE_INFINITY;
+        float high = Float.NEGATIVE_INFINITY;
+        for (int i = c; i < frame.length; i += 3) {
+          float value = frame[i];
+          // What is no number is neither below nor above.
+          low = value < low && value > Float.NEGATIVE_INFINITY ? value : low;
+          high = value > high && value < Float.POSITIVE_INFINITY ? value : high;
         }
+        box[c] = Math.min(box[c], low);
+        box[3 + c] = Math.max(box[3 + c], high);
       }
     }
     for (int c = 0; c < 3; c++) {
@@ -118,11 +151,13 @@ public final class PointFrames {
 
   private static short[] steps(float[] frame, double[] box) {
     short[] steps = new short[frame.length];
-    for (int i = 0; i < steps.length; i++) {
-      int c = i % 3;
-      double step = box[3 + c];
-      double exact = step > 0 && Float.isFinite(frame[i]) ? (frame[i] - box[c]) / step : 0;
-      steps[i] = (short) Math.round(exact);
+    for (int c = 0; c < 3; c++) {
+      double a = box[3 + c] > 0 ? 1 / box[3 + c] : 0;
+      double low = box[c];
+      for (int i = c; i < steps.length; i += 3) {
+        // What is nowhere becomes 0.
+        steps[i] = (short) (int) ((frame[i] - low) * a + 0.5);
+      }
     }
     return steps;
   }

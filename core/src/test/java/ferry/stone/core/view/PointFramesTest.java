@@ -16,6 +16,7 @@ import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.scene.time.PointCache;
 import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.util.Arrays;
@@ -62,10 +63,15 @@ class PointFramesTest {
       JsonNode head = new ObjectMapper().readTree(Arrays.copyOfRange(block.array(), 4, 4 + length));
       assertThat(head.path("from").asInt()).isEqualTo(from);
       assertThat(head.path("count").asInt()).isEqualTo(5);
-      byte[] planes =
-          new InflaterInputStream(
-                  new ByteArrayInputStream(block.array(), 4 + length, block.capacity()))
-              .readAllBytes();
+      ByteArrayOutputStream all = new ByteArrayOutputStream();
+      int place = 4 + length;
+      for (JsonNode bytes : head.path("bytes")) {
+        var frame = new ByteArrayInputStream(block.array(), place, bytes.asInt());
+        all.writeBytes(new InflaterInputStream(frame).readAllBytes());
+        place += bytes.asInt();
+      }
+      assertThat(place).isEqualTo(block.capacity());
+      byte[] planes = all.toByteArray();
       JsonNode cache = head.at("/caches/0");
       int numbers = 3 * cache.path("count").asInt();
       assertThat(numbers).isEqualTo(3 * source.length);

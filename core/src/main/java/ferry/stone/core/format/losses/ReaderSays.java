@@ -72,6 +72,7 @@ public final class ReaderSays {
           "empty-values",
           "extension-carried",
           "faces-of-sets-left-out",
+          "normals-follow-points",
           "file-found-elsewhere",
           "frame-rates-differ",
           "holes-bridged",

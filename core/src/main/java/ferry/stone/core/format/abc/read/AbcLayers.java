@@ -18,9 +18,11 @@ import java.util.Map;
  * @param path of the object, for what is told
  * @param vertices how many vertices the mesh has
  * @param faces how many faces
+ * @param pointsMove whether its points change over time while it stays one mesh
  * @param corners for each corner in the scene's order the one that the file has there
  */
-record AbcLayers(AbcReport report, String path, int vertices, int faces, int[] corners) {
+record AbcLayers(
+    AbcReport report, String path, int vertices, int faces, int[] corners, boolean pointsMove) {
   private static final String VALUES = ".vals";
   private static final String INDICES = ".indices";
   private static final int BYTE = 255;
@@ -52,7 +54,13 @@ record AbcLayers(AbcReport report, String path, int vertices, int faces, int[] c
     String name = found.metaData.getOrDefault("sourceName", property);
     boolean moves =
         !found.values.isConstant() || found.indices != null && !found.indices.isConstant();
-    if (moves && !report.everySample()) {
+    if (moves && semantic == Semantic.NORMAL && pointsMove) {
+      report.note(
+          "normals-follow-points",
+          path,
+          "Its normals change as its points do: those at first are read, and turn with the"
+              + " surface.");
+    } else if (moves && !report.everySample()) {
       report.lost(
           "layer-motion-not-read",
           path,

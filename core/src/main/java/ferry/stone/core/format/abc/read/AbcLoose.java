@@ -40,7 +40,7 @@ final class AbcLoose {
         curves
             ? curves(count, sample)
             : new LooseElements(new int[] {0}, new int[0], IntStream.range(0, count).toArray());
-    AbcLayers layers = new AbcLayers(report, object.path(), count, 0, new int[0]);
+    AbcLayers layers = new AbcLayers(report, object.path(), count, 0, new int[0], false);
     return PolygonMesh.of(id, object.name(), Coordinates.of(xyz), Polygons.triangles(new int[0]))
         .toBuilder()
         .loose(loose)

@@ -67,7 +67,9 @@ final class AbcShape {
     }
     PolygonMesh mesh =
         PolygonMesh.of(id, object.name(), Coordinates.of(xyz), Polygons.of(cornerVertex, offsets));
-    AbcLayers layers = new AbcLayers(report, object.path(), xyz.length / 3, counts.length, corners);
+    boolean moves = points != null && !points.isConstant() && !report.everySample();
+    AbcLayers layers =
+        new AbcLayers(report, object.path(), xyz.length / 3, counts.length, corners, moves);
     return mesh.toBuilder()
         .attributes(layers(report, geometry, layers, sample))
         .faceSets(faceSets(counts.length, sample))

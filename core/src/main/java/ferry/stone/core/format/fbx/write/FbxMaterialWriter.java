@@ -222,6 +222,11 @@ public final class FbxMaterialWriter {
     if (m.get(Channel.EMISSIVE).isPresent()) {
       p.add(FbxBuild.p(FbxChannels.EMISSION_WEIGHT, "double", "Number", "A", strength));
     }
+    if (m.factor(Channel.BASE_COLOUR, (double[]) null) == null) {
+      // What is not said is white; without the property readers make it black.
+      String base = FbxChannels.SET + FbxChannels.name(Channel.BASE_COLOUR);
+      p.add(FbxBuild.colour(base, new double[] {1, 1, 1}));
+    }
     m.channels()
         .forEach(
             (channel, value) -> {
