@@ -9,6 +9,8 @@ import ferry.stone.core.handling.step.motion.CacheFrame;
 import ferry.stone.core.handling.step.motion.CacheOff;
 import ferry.stone.core.handling.step.motion.CacheOn;
 import ferry.stone.core.handling.step.motion.CacheOrder;
+import ferry.stone.core.handling.step.motion.CacheToMorphs;
+import ferry.stone.core.handling.step.motion.CacheToNodes;
 import ferry.stone.core.handling.step.motion.TimeHold;
 import ferry.stone.core.handling.step.motion.TimeLoop;
 import ferry.stone.core.handling.step.motion.TimeRate;
@@ -93,6 +95,8 @@ public final class Steps {
           new CacheOrder(),
           new CacheOn(),
           new CacheOff(),
+          new CacheToNodes(),
+          new CacheToMorphs(),
           new TimeTrim(),
           new TimeShift(),
           new TimeRate(),

@@ -18,11 +18,13 @@ import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.Skin;
 import ferry.stone.core.scene.time.Clip;
+import ferry.stone.core.scene.time.PointCache;
 import ferry.stone.core.work.Progress;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 
@@ -94,10 +96,11 @@ public record Forecast(List<Item> items) {
         Contents.Found found =
             (capability == Capability.BROKEN_LAYERS ? raw : contents).find(capability);
         if (found.count() > 0) {
+          String count = Figures.count(found.count(), found.noun());
           add(
               capability,
               fate,
-              Figures.count(found.count(), found.noun()),
+              capability == Capability.POINT_CACHES ? count + ", " + cost() : count,
               found.where(),
               found.nodeIds());
         }
@@ -110,6 +113,19 @@ public record Forecast(List<Item> items) {
               far, Landing.arrived(fitting, options), options.values(), cargo, this));
       items.sort(Comparator.comparing((Item i) -> i.fate() != Fate.LOST));
       return new Forecast(List.copyOf(items));
+    }
+
+    /** What caches weigh, and what playing them takes. */
+    private String cost() {
+      double bytes = 0;
+      double perSecond = 0;
+      for (PointCache cache : far.caches()) {
+        double own = 12.0 * cache.pointCount() * cache.sampleCount();
+        bytes += own;
+        double seconds = cache.endSeconds() - cache.startSeconds();
+        perSecond += seconds > 0 ? own / seconds : 0;
+      }
+      return String.format(Locale.ROOT, "%.1f MB, %.1f MB a second", bytes / 1e6, perSecond / 1e6);
     }
 
     private void add(
@@ -189,6 +205,10 @@ public record Forecast(List<Item> items) {
         case SHEAR, PIVOTS, INHERITED_SCALE ->
             List.of(
                 Offer.step("Bake rotation and scale", "reset", Map.of("what", "rotation")).on(ids));
+        case POINT_CACHES ->
+            List.of(
+                Offer.step("Stiff ones as moving parts", "cacheToNodes", Map.of()),
+                Offer.step("A morph target a sample", "cacheToMorphs", Map.of()));
         case EMPTY_CLIPS -> List.of();
         default -> List.of();
       };

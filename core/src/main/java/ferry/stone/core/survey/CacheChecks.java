@@ -105,7 +105,7 @@ final class CacheChecks {
     }
     Offer offer =
         Offer.step(
-                fit.isClose() ? "Bring it into the mesh's numbers" : "Bring it nearer",
+                fit.isClose() ? "Bring it onto its mesh" : "Bring it nearer",
                 "cacheFrame",
                 params(fit, ""))
             .on(List.of(node.id()));
@@ -133,7 +133,7 @@ final class CacheChecks {
   private String words(CacheFit fit) {
     List<String> words = new ArrayList<>();
     if (fit.scale() != 1) {
-      words.add("× " + Figures.plain(fit.scale()));
+      words.add("×" + Figures.plain(fit.scale()));
     }
     if (!fit.axes().equals(AxisFrame.SAME)) {
       words.add(fit.axes().label() + (fit.axes().isMirror() ? ", mirrored" : ""));
@@ -196,8 +196,7 @@ final class CacheChecks {
             .evidence(length(fit.asIs()) + " apart as it stands")
             .at(node.id())
             .offer(
-                Offer.step("Bring the points into the mesh's order", "cacheOrder", Map.of())
-                    .on(List.of(node.id()))));
+                Offer.step("Bring it into order", "cacheOrder", Map.of()).on(List.of(node.id()))));
     return true;
   }
 
@@ -213,7 +212,7 @@ final class CacheChecks {
       words.add(samples + ": " + run.axes().label() + (run.axes().isMirror() ? ", mirrored" : ""));
       offers.add(
           Offer.step(
-                  "Bring samples " + samples + " into the frame of the first",
+                  "Mend samples " + samples,
                   "cacheFrame",
                   Map.of("axes", run.axes().text(), "samples", samples))
               .on(List.of(node.id())));

@@ -83,7 +83,7 @@ class CacheChecksTest {
     Scene scene = scene(new WavingSheet(9, 2, SAMPLES, s -> there));
     Finding finding = found(scene, "cache-frame-differs").get(0);
     assertThat(finding.severity()).isEqualTo(Severity.FIX);
-    assertThat(finding.measured()).startsWith("× 0.01 · ");
+    assertThat(finding.measured()).startsWith("×0.01 · ");
     assertThat(finding.evidence()).contains("mm apart as it stands");
     Scene mended = accepted(scene, finding.offers());
     assertThat(farthest(mended)).isLessThan(1e-4);

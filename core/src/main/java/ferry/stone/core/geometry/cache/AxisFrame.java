@@ -72,8 +72,20 @@ public record AxisFrame(SignedAxis x, SignedAxis y, SignedAxis z) {
     return x.text() + "," + y.text() + "," + z.text();
   }
 
-  /** Words for people: {@code X → −X, Z → Y}; what stays is left out. */
+  /** Words for people: {@code Y ↔ Z}, {@code −X → X, Z → Y}; what stays is left out. */
   public String label() {
+    for (int i = 0; i < 3; i++) {
+      int a = (i + 1) % 3;
+      int b = (i + 2) % 3;
+      SignedAxis[] change = {x, y, z};
+      boolean swap =
+          change[i] == SignedAxis.of(i, 1)
+              && change[a] == SignedAxis.of(b, 1)
+              && change[b] == SignedAxis.of(a, 1);
+      if (swap) {
+        return "XYZ".charAt(Math.min(a, b)) + " ↔ " + "XYZ".charAt(Math.max(a, b));
+      }
+    }
     List<String> changes = new ArrayList<>();
     String[] own = {"X", "Y", "Z"};
     SignedAxis[] from = {x, y, z};
