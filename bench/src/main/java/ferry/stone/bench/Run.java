@@ -9,8 +9,9 @@ import org.openjdk.jmh.runner.options.OptionsBuilder;
 
 /**
  * Runs the benchmarks and prints ratios; the argument is part of a benchmark's name, or {@code
- * scale} for large files through the disk, {@code fbx} for those of FBX, {@code steps} for every
- * step and the survey, or {@code fuzz} and seconds for a coverage-guided search for faults.
+ * scale} for large files through the disk, {@code fbx} for those of FBX, {@code caches} for caches,
+ * {@code steps} for every step and the survey, or {@code fuzz} and seconds for a coverage-guided
+ * search for faults.
  */
 public final class Run {
   private Run() {}
@@ -18,6 +19,10 @@ public final class Run {
   public static void main(String[] args) throws Exception {
     if (args.length > 0 && args[0].equals("scale")) {
       GltfScale.print();
+      return;
+    }
+    if (args.length > 0 && args[0].equals("caches")) {
+      CacheScale.print();
       return;
     }
     if (args.length > 0 && args[0].equals("steps")) {

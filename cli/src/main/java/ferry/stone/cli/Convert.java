@@ -136,8 +136,7 @@ final class Convert implements Callable<Integer> {
       }
       folder.check(proofFile.getFileName().toString());
       landings =
-          Landings.write(
-              far, options, cargo.name(), cargo.resources(), folder::create, Progress.NONE);
+          Landings.write(far, options, cargo.name(), cargo.resources(), folder, Progress.NONE);
       proof =
           landings.proof(
               cargo.near(),

@@ -1,7 +1,10 @@
 package ferry.stone.cli;
 
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.files.Output;
+import ferry.stone.core.format.files.SeekableOutput;
 import java.io.BufferedOutputStream;
+import java.io.FileOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.file.AccessDeniedException;
@@ -25,7 +28,7 @@ import java.util.TreeMap;
  * beside the target and renamed at the end, so that whatever stops the command leaves neither half
  * a file nor a folder behind. Files that are read are never written over; others only if asked.
  */
-final class OutputFolder implements AutoCloseable {
+final class OutputFolder implements AutoCloseable, Output {
   private final Path target;
   private final boolean force;
   private final Set<Path> inputs = new HashSet<>();
@@ -85,13 +88,23 @@ final class OutputFolder implements AutoCloseable {
     }
   }
 
-  OutputStream create(String path) throws IOException {
+  @Override
+  public OutputStream create(String path) throws IOException {
+    return new BufferedOutputStream(Files.newOutputStream(place(path)), 1 << 16);
+  }
+
+  @Override
+  public SeekableOutput seekable(String path) throws IOException {
+    return new SeekableOutput(new FileOutputStream(place(path).toFile()));
+  }
+
+  private Path place(String path) throws IOException {
     try {
       check(path);
       Path place = staging.resolve(path);
       Files.createDirectories(place.getParent());
       written.put(path, place);
-      return new BufferedOutputStream(Files.newOutputStream(place), 1 << 16);
+      return place;
     } catch (FormatException e) {
       throw new IOException(e.getMessage(), e);
     }

@@ -3,10 +3,12 @@ package ferry.stone.core.landing;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.files.Output;
 import ferry.stone.core.format.files.Resources;
+import ferry.stone.core.format.files.SeekableOutput;
 import ferry.stone.core.proof.Proof;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
+import java.io.OutputStream;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.List;
@@ -72,11 +74,24 @@ public record Landings(List<Each> each) {
               options,
               named.stem(),
               resources,
-              path -> output.create(folder + path),
+              new Below(output, folder),
               progress.part((double) i / parts.size(), (i + 1.0) / parts.size()));
       each.add(new Each(folder, named.node(), part, landing));
     }
     return new Landings(each);
+  }
+
+  /** Files in a folder of an output. */
+  private record Below(Output output, String folder) implements Output {
+    @Override
+    public OutputStream create(String path) throws IOException {
+      return output.create(folder + path);
+    }
+
+    @Override
+    public SeekableOutput seekable(String path) throws IOException {
+      return output.seekable(folder + path);
+    }
   }
 
   /** The file to open, or the first of several. */

@@ -1,39 +1,42 @@
 package ferry.stone.core.format.files;
 
 import java.io.Closeable;
+import java.io.FileOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
 import java.nio.file.Files;
-import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 
 /**
  * A file that is written from front to end, and of which what stands already can be written over:
- * for formats that say in front what is known at the end only. It grows in a temporary file, so
- * that its target may be a stream, and gets there when it is closed; {@link #complete} must be
- * called before, else the target stays empty.
+ * for formats that say in front what is known at the end only. A target that is a file itself
+ * ({@link FileOutputStream}) is written in place; for any other stream it grows in a temporary file
+ * and gets there when it is closed. {@link #complete} must be called before, else the target stays
+ * empty.
  */
 public final class SeekableOutput implements Closeable {
   private static final int BLOCK = 1 << 16;
 
   private final OutputStream target;
-  private final Path spool;
+  private final boolean inPlace;
   private final FileChannel channel;
   private final ByteBuffer block = ByteBuffer.allocate(BLOCK);
   private long written;
   private boolean complete;
 
-  SeekableOutput(OutputStream target) throws IOException {
+  public SeekableOutput(OutputStream target) throws IOException {
     this.target = target;
-    spool = Files.createTempFile("ferry-", ".part");
+    inPlace = target instanceof FileOutputStream;
     channel =
-        FileChannel.open(
-            spool,
-            StandardOpenOption.READ,
-            StandardOpenOption.WRITE,
-            StandardOpenOption.DELETE_ON_CLOSE);
+        target instanceof FileOutputStream file
+            ? file.getChannel()
+            : FileChannel.open(
+                Files.createTempFile("ferry-", ".part"),
+                StandardOpenOption.READ,
+                StandardOpenOption.WRITE,
+                StandardOpenOption.DELETE_ON_CLOSE);
   }
 
   /** How many bytes stand there. */
@@ -46,6 +49,14 @@ public final class SeekableOutput implements Closeable {
   }
 
   public void write(byte[] bytes, int from, int count) throws IOException {
+    if (count >= BLOCK) {
+      flush();
+      ByteBuffer all = ByteBuffer.wrap(bytes, from, count);
+      while (all.hasRemaining()) {
+        written += channel.write(all, written);
+      }
+      return;
+    }
     int at = from;
     int left = count;
     while (left > 0) {
@@ -97,7 +108,11 @@ public final class SeekableOutput implements Closeable {
   public void close() throws IOException {
     try (target;
         channel) {
-      if (complete) {
+      if (inPlace && complete) {
+        flush();
+      } else if (inPlace) {
+        channel.truncate(0);
+      } else if (complete) {
         flush();
         for (long at = 0; at < written; at += block.limit()) {
           block.clear();

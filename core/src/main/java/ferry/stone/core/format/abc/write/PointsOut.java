@@ -98,17 +98,22 @@ final class PointsOut {
   /** The next sample. */
   void add(float[] xyz) throws IOException {
     points.add(xyz);
-    double[] box = {NOTHING, NOTHING, NOTHING, -NOTHING, -NOTHING, -NOTHING};
-    for (int i = 0; i < xyz.length; i++) {
-      int axis = i % 3;
-      // What is no number makes no box.
-      if (xyz[i] < box[axis]) {
-        box[axis] = xyz[i];
+    bounds.add(box(xyz));
+  }
+
+  private static double[] box(float[] xyz) {
+    double[] box = new double[6];
+    for (int axis = 0; axis < 3; axis++) {
+      float low = Float.POSITIVE_INFINITY;
+      float high = Float.NEGATIVE_INFINITY;
+      for (int i = axis; i < xyz.length; i += 3) {
+        // What is no number makes no box.
+        low = xyz[i] < low ? xyz[i] : low;
+        high = xyz[i] > high ? xyz[i] : high;
       }
-      if (xyz[i] > box[3 + axis]) {
-        box[3 + axis] = xyz[i];
-      }
+      box[axis] = low <= high ? low : NOTHING;
+      box[3 + axis] = low <= high ? high : -NOTHING;
     }
-    bounds.add(box);
+    return box;
   }
 }
