@@ -116,7 +116,7 @@ final class Pennant {
   }
 
   /** Where a corner of the cloth is in a sample; the whole motion comes round after the last. */
-  private static double[] blown(int column, int row, int sample) {
+  static double[] blown(int column, int row, int sample) {
     double u = (double) column / COLUMNS;
     double v = (double) row / ROWS;
     double phase = 2 * Math.PI * sample / SAMPLES;

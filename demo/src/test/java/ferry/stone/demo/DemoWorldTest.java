@@ -33,13 +33,13 @@ import org.junit.jupiter.params.provider.EnumSource;
  * The demo world is made anew with every build: the same bytes, readable, with what it is to show.
  */
 class DemoWorldTest {
-  private static byte[] zip(Cargo cargo) throws IOException {
+  static byte[] zip(Cargo cargo) throws IOException {
     ByteArrayOutputStream out = new ByteArrayOutputStream();
     DemoWorld.write(cargo, out);
     return out.toByteArray();
   }
 
-  private static Map<String, byte[]> entries(byte[] zip) throws IOException {
+  static Map<String, byte[]> entries(byte[] zip) throws IOException {
     Map<String, byte[]> entries = new HashMap<>();
     try (ZipInputStream in = new ZipInputStream(new ByteArrayInputStream(zip))) {
       for (ZipEntry entry = in.getNextEntry(); entry != null; entry = in.getNextEntry()) {
