@@ -1,6 +1,7 @@
 package ferry.stone.core.view;
 
 import ferry.stone.core.math.Figures;
+import ferry.stone.core.motion.Caches;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.mesh.Subdivision;
@@ -16,6 +17,8 @@ import ferry.stone.core.scene.node.Purpose;
 import ferry.stone.core.scene.node.Visibility;
 import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.scene.time.MeshSequence;
+import ferry.stone.core.scene.time.PointCache;
+import ferry.stone.core.scene.time.Samples;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.stream.Collectors;
@@ -45,6 +48,41 @@ final class PartNotes {
             default -> "final picture";
           });
     }
+  }
+
+  /** What a cache has of the part, or another mesh at each sample. */
+  private static void sampled(Scene scene, int meshId, Map<String, String> notes) {
+    PointCache cache = Caches.of(scene, meshId);
+    if (cache != null) {
+      double bytes = 12.0 * cache.pointCount() * cache.sampleCount();
+      notes.put("Cache", cache.name());
+      notes.put("Samples", span(cache));
+      notes.put("Points", Figures.count(cache.pointCount()) + ", " + Figures.bytes((long) bytes));
+      notes.put("Topology", "one mesh whose points move");
+    }
+    for (MeshSequence sequence : scene.sequences()) {
+      if (sequence.meshId() == meshId) {
+        notes.put("Samples", span(sequence));
+        notes.put("Topology", "another mesh at each sample");
+      }
+    }
+  }
+
+  private static String span(Samples samples) {
+    int count = samples.sampleCount();
+    double seconds = samples.endSeconds() - samples.startSeconds();
+    String rate = seconds > 0 ? ", " + plain((count - 1) / seconds) + "/s" : "";
+    return Figures.count(count)
+        + ", "
+        + plain(samples.startSeconds())
+        + "–"
+        + plain(samples.endSeconds())
+        + " s"
+        + rate;
+  }
+
+  private static String plain(double number) {
+    return Figures.plain(Math.round(1000 * number) / 1000.0);
   }
 
   private static void lens(Camera camera, Map<String, String> notes) {
@@ -77,6 +115,9 @@ final class PartNotes {
   static Map<String, String> of(Scene scene, Node node) {
     Map<String, String> notes = new LinkedHashMap<>();
     seen(scene, node, notes);
+    if (node.content() instanceof Node.Content.MeshContent content) {
+      sampled(scene, content.meshId(), notes);
+    }
     PivotTransform own =
         node.transform() instanceof PivotTransform p
             ? p

@@ -161,6 +161,22 @@ class AbcReaderTest {
         .containsEntry("stops", List.of("quay", "", "mole"));
   }
 
+  /** The window of the picture is the one that the standard's own library makes of it. */
+  @Test
+  void theFilmBackMovesAndWidensThePicture() throws Exception {
+    Camera eye = read(resource("film.abc")).cameras().get(0);
+    double half = 18;
+    double right = (eye.lens().shiftX() + eye.lens().gateWidth() / 2) / half;
+    double left = (eye.lens().shiftX() - eye.lens().gateWidth() / 2) / half;
+    double top = (eye.lens().shiftY() + eye.lens().gateHeight() / 2) / half;
+    double bottom = (eye.lens().shiftY() - eye.lens().gateHeight() / 2) / half;
+    assertThat(right).isCloseTo(2.65, within(1e-6));
+    assertThat(left).isCloseTo(-1.35, within(1e-6));
+    assertThat(top).isCloseTo(2.1666667, within(1e-6));
+    assertThat(bottom).isCloseTo(-1.8333333, within(1e-6));
+    assertThat(eye.lens().focalLength(eye.verticalAngleRadians())).isCloseTo(35, within(1e-6));
+  }
+
   @Test
   void whatIsSeenWhenIsRead() throws Exception {
     Scene scene = yard();

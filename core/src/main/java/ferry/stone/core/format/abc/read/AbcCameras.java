@@ -55,12 +55,11 @@ final class AbcCameras {
       return null;
     }
     motion(report, object, id, core, tracks);
-    if (geometry.value(".filmBackOps").isPresent()) {
-      report.lost(
-          "camera-not-read",
-          object.path(),
-          "Transforms of the film back are not read: the picture may be cut otherwise.");
-    }
+    double[] window = AbcFilmBack.read(report, object, geometry);
+    v[OFFSET_X] += window[2] * v[WIDTH] / 2;
+    v[OFFSET_Y] += window[3] * v[WIDTH] / 2;
+    v[WIDTH] *= window[0];
+    v[HEIGHT] *= window[1];
     double squeeze = v[SQUEEZE] > 0 ? v[SQUEEZE] : 1;
     Map<String, Object> more = new LinkedHashMap<>();
     NAMES.forEach(
