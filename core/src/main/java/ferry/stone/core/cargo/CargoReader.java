@@ -98,6 +98,13 @@ public final class CargoReader {
 
   private static Scene inMotion(Scene first, List<String> run, ReadContext context)
       throws IOException, FormatException {
+    if (SpanRun.is(first)) {
+      List<Scene> spans = new ArrayList<>(List.of(first));
+      for (String path : run.subList(1, run.size())) {
+        spans.add(readOne(path, context));
+      }
+      return SpanRun.join(spans, run, context.findings());
+    }
     Findings lost = new Findings();
     RunFiles.Source source =
         path -> {

@@ -125,7 +125,8 @@ final class FrameRun {
     }
   }
 
-  private static boolean fits(PolygonMesh mesh, PolygonMesh other) {
+  /** Whether a mesh has the vertices and faces of another. */
+  static boolean fits(PolygonMesh mesh, PolygonMesh other) {
     if (other == null || other.points().count() != mesh.points().count()) {
       return false;
     }

@@ -73,6 +73,8 @@ public final class ReaderSays {
           "extension-carried",
           "faces-of-sets-left-out",
           "normals-follow-points",
+          "numbered-spans",
+          "spans-overlap",
           "file-found-elsewhere",
           "frame-rates-differ",
           "holes-bridged",
