@@ -30,7 +30,8 @@ public final class DemoWorld {
     ARCH("Falling arch", "falling-arch.zip"),
     ARCH_CACHE("Falling arch (cache)", "falling-arch-cache.zip"),
     PENNANT("Pennant", "pennant.zip"),
-    PENNANT_CACHE("Pennant (Alembic)", "pennant-alembic.zip");
+    PENNANT_CACHE("Pennant (Alembic)", "pennant-alembic.zip"),
+    SINGING_HEAD("Singing head", "singing-head.zip");
 
     private final String label;
     private final String file;
@@ -102,6 +103,7 @@ public final class DemoWorld {
         case ARCH_CACHE -> FallingArch.writeAbc(output);
         case PENNANT -> Pennant.write(output);
         case PENNANT_CACHE -> Pennant.writeAbc(output);
+        case SINGING_HEAD -> SingingHead.write(output);
         default -> throw new IllegalArgumentException(cargo.toString());
       }
     }

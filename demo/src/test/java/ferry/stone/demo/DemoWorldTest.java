@@ -98,7 +98,8 @@ class DemoWorldTest {
     "LANTERN_STRING, 0, 0, 0, 0, 0",
     "PENNANT, 0, 0, 0, 1, 0",
     "PENNANT_CACHE, 0, 0, 0, 1, 0",
-    "ARCH_CACHE, 0, 0, 0, 40, 0"
+    "ARCH_CACHE, 0, 0, 0, 40, 0",
+    "SINGING_HEAD, 0, 0, 0, 1, 0"
   })
   void eachShowsWhatItIsFor(Cargo cargo, int skins, int clips, int morphs, int caches, int textures)
       throws Exception {

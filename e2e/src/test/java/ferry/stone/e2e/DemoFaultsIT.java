@@ -70,6 +70,7 @@ class DemoFaultsIT {
               List.of("unit-likely", "coincident-vertices", "panels-opposed", "unused-vertices")),
           Map.entry(Cargo.ARCH, List.of("unit-doubted", "empty-groups")),
           Map.entry(Cargo.PENNANT, List.of("unit-likely", "cache-frame-differs")),
+          Map.entry(Cargo.SINGING_HEAD, List.of("look-beside")),
           Map.entry(Cargo.PENNANT_CACHE, List.of("unit-likely")),
           Map.entry(Cargo.ARCH_CACHE, List.of("unit-likely")));
 

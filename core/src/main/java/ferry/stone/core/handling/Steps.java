@@ -2,6 +2,7 @@ package ferry.stone.core.handling;
 
 import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import ferry.stone.core.handling.step.look.PutLook;
 import ferry.stone.core.handling.step.meaning.SourceFront;
 import ferry.stone.core.handling.step.meaning.SourceUnit;
 import ferry.stone.core.handling.step.meaning.SourceUp;
@@ -86,6 +87,7 @@ public final class Steps {
           new LayUvs(),
           new GiveMaterial(),
           new MaterialFlags(),
+          new PutLook(),
           new MorphShift(),
           new MorphsAtRest(),
           new LimitInfluences(),

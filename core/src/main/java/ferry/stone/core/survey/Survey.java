@@ -66,6 +66,7 @@ public record Survey(
       new BundleChecks(scene, findings).run();
       new RigChecks(scene, findings).run();
       new AxleChecks(scene, findings).run();
+      new LookChecks(scene, findings).run();
     }
     new NameChecks(scene, shore, findings).run();
     new BudgetChecks(scene, shore, findings).run();

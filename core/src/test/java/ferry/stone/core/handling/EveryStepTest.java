@@ -35,8 +35,10 @@ import org.junit.jupiter.params.provider.MethodSource;
 class EveryStepTest {
   private static final int SEEDS = 6;
 
-  /** What refuses until parts are named; {@link PartStepsTest} names them. */
-  private static final Set<String> NEEDS_PARTS = Set.of("parent", "levels");
+  /**
+   * What refuses until parts are named; {@link PartStepsTest} and {@link PutLookTest} name them.
+   */
+  private static final Set<String> NEEDS_PARTS = Set.of("parent", "levels", "putLook");
 
   static List<String> kinds() {
     return Steps.all().stream().map(StepKind::kind).toList();

@@ -1,0 +1,2 @@
+/** Steps that put looks on parts that came without. */
+package ferry.stone.core.handling.step.look;

@@ -1,0 +1,95 @@
+package ferry.stone.core.survey;
+
+import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Findings;
+import ferry.stone.core.finding.Offer;
+import ferry.stone.core.finding.Severity;
+import ferry.stone.core.geometry.look.LookMatch;
+import ferry.stone.core.math.Figures;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.look.Material;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.Node;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/** Whether a look that parts came without stands beside them, as with a cache and its model. */
+final class LookChecks {
+  private final Scene scene;
+  private final Findings findings;
+  private final Map<Integer, PolygonMesh> meshes;
+  private final Set<Integer> plain = new HashSet<>();
+
+  LookChecks(Scene scene, Findings findings) {
+    this.scene = scene;
+    this.findings = findings;
+    meshes = scene.meshesById();
+    for (Material material : scene.materials()) {
+      if (material.channels().isEmpty()) {
+        plain.add(material.id());
+      }
+    }
+  }
+
+  /** A part at the top, with the meshes that it and what is below it show. */
+  private record Top(Node node, List<Shown> shown) {}
+
+  private record Shown(Node node, PolygonMesh mesh) {}
+
+  void run() {
+    List<Top> tops = new ArrayList<>();
+    int[] top = new int[scene.nodes().size()];
+    for (int i = 0; i < top.length; i++) {
+      Node node = scene.nodes().get(i);
+      if (node.parent() < 0) {
+        top[i] = tops.size();
+        tops.add(new Top(node, new ArrayList<>()));
+      } else {
+        top[i] = top[node.parent()];
+      }
+      if (node.content() instanceof Node.Content.MeshContent content) {
+        tops.get(top[i]).shown.add(new Shown(node, meshes.get(content.meshId())));
+      }
+    }
+    for (Top bare : tops) {
+      if (!bare.shown.isEmpty() && bare.shown.stream().noneMatch(s -> hasLook(s.mesh))) {
+        beside(bare, tops);
+      }
+    }
+  }
+
+  private boolean hasLook(PolygonMesh mesh) {
+    return mesh.usedMaterials().anyMatch(id -> !plain.contains(id));
+  }
+
+  private void beside(Top bare, List<Top> tops) {
+    for (Top other : tops) {
+      long same =
+          bare.shown.stream()
+              .filter(
+                  s ->
+                      other.shown.stream()
+                          .anyMatch(o -> hasLook(o.mesh) && LookMatch.sameFaces(s.mesh, o.mesh)))
+              .count();
+      if (other != bare && 2 * same > bare.shown.size()) {
+        findings.add(
+            Finding.of(
+                    "look-beside",
+                    Severity.LOOK,
+                    bare.node.name(),
+                    "These parts have no look, and \""
+                        + other.node.name()
+                        + "\" has the same faces with one.")
+                .measured(Figures.count(same, "part") + " of " + bare.shown.size())
+                .nodes(bare.shown.stream().map(s -> s.node.id()).toList())
+                .offer(
+                    Offer.step("Put it on", "putLook", Map.of("look", other.node.id()))
+                        .on(List.of(bare.node.id()))));
+        return;
+      }
+    }
+  }
+}
