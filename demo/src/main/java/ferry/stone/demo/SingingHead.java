@@ -106,9 +106,12 @@ final class SingingHead {
     double t = (ring + 0.5) / (RINGS + 1.0);
     double angle = 2 * Math.PI * side / SIDES;
     double open = 0.5 - 0.5 * Math.cos(2 * Math.PI * seconds);
-    double skull = Math.sqrt(Math.max(0, 1 - Math.pow(2 * t / 1.16 - 1, 2)));
-    double beak = 0.22 * (1 - t);
-    double radius = SKULL * (t < 0.56 ? Math.max(skull, beak) : beak + 0.12 * (1 - t));
+    // A round skull that runs over into the beak.
+    double round = (t - 0.31) / 0.34;
+    double skull = Math.sqrt(Math.max(0, 1 - round * round));
+    double over = Math.max(0, Math.min(1, (t - 0.4) / 0.24));
+    over = over * over * (3 - 2 * over);
+    double radius = SKULL * ((1 - over) * skull + over * 0.34 * (1.02 - t) / 0.4);
     double z = -SKULL + (2 * SKULL + BEAK) * t;
     double x = radius * Math.cos(angle);
     double y = radius * Math.sin(angle);
