@@ -9,10 +9,10 @@ import ferry.stone.core.math.DoubleList;
 import ferry.stone.core.motion.Caches;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
-import ferry.stone.core.scene.mesh.Coordinates;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.LocalTransform.Trs;
 import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.time.CacheMeshes;
 import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.scene.time.JoinedCache;
 import ferry.stone.core.scene.time.JoinedSequence;
@@ -152,7 +152,7 @@ final class SpanRun {
       others.add(
           sequence != null
               ? sequence
-              : cache != null ? new Moving(cache, own) : new Resting(own, start));
+              : cache != null ? new CacheMeshes(cache, own) : new Resting(own, start));
     }
     if (changes) {
       sequences.add(JoinedSequence.of(scene.newId(), mesh.name(), meshId, others));
@@ -323,41 +323,6 @@ final class SpanRun {
     @Override
     public PolygonMesh mesh(int sample) {
       return mesh;
-    }
-  }
-
-  /** A cache as a mesh at each sample. */
-  private record Moving(PointCache of, PolygonMesh rest) implements MeshSequence {
-    @Override
-    public int id() {
-      return of.id();
-    }
-
-    @Override
-    public String name() {
-      return of.name();
-    }
-
-    @Override
-    public int meshId() {
-      return of.meshId();
-    }
-
-    @Override
-    public int sampleCount() {
-      return of.sampleCount();
-    }
-
-    @Override
-    public double timeSeconds(int sample) {
-      return of.timeSeconds(sample);
-    }
-
-    @Override
-    public PolygonMesh mesh(int sample) throws java.io.IOException {
-      float[] points = new float[3 * of.pointCount()];
-      of.read(sample, 0, of.pointCount(), points);
-      return rest.withPoints(Coordinates.of(points));
     }
   }
 }

@@ -7,8 +7,8 @@ import ferry.stone.core.motion.Caches;
 import ferry.stone.core.proof.LedgerRow.Verdict;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.Attribute;
-import ferry.stone.core.scene.mesh.Coordinates;
 import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.time.CacheMeshes;
 import ferry.stone.core.scene.time.MeshSequence;
 import ferry.stone.core.scene.time.PointCache;
 import ferry.stone.core.work.Progress;
@@ -63,41 +63,7 @@ final class SequenceProof {
   private MeshSequence landed(PolygonMesh mesh) {
     MeshSequence sequence = of(read, mesh.id());
     PointCache cache = sequence == null ? Caches.of(read, mesh.id()) : null;
-    return cache == null ? sequence : new AsMeshes(cache, mesh);
-  }
-
-  private record AsMeshes(PointCache of, PolygonMesh mesh) implements MeshSequence {
-    @Override
-    public int id() {
-      return of.id();
-    }
-
-    @Override
-    public String name() {
-      return of.name();
-    }
-
-    @Override
-    public int meshId() {
-      return mesh.id();
-    }
-
-    @Override
-    public int sampleCount() {
-      return of.sampleCount();
-    }
-
-    @Override
-    public double timeSeconds(int sample) {
-      return of.timeSeconds(sample);
-    }
-
-    @Override
-    public PolygonMesh mesh(int sample) throws IOException {
-      float[] points = new float[3 * of.pointCount()];
-      of.read(sample, 0, of.pointCount(), points);
-      return mesh.withPoints(Coordinates.of(points));
-    }
+    return cache == null ? sequence : new CacheMeshes(cache, mesh);
   }
 
   private static MeshSequence of(Scene scene, int meshId) {

@@ -33,8 +33,6 @@ final class CacheChecks {
   /** More points are not sorted by place. */
   private static final int MOST_SORTED = 2_000_000;
 
-  private static final double[] SCALES = {1, 0.01, 100, 0.001, 1000, 0.1, 10, 0.0254, 1 / 0.0254};
-
   private final Scene scene;
   private final double metres;
   private final Findings findings;
@@ -180,7 +178,7 @@ final class CacheChecks {
     }
     float[] first = new float[3 * points.count()];
     cache.read(0, 0, points.count(), first);
-    PointOrder order = PointOrder.of(first, points, SCALES);
+    PointOrder order = PointOrder.of(first, points);
     if (order == null || order.first() < 0) {
       return false;
     }

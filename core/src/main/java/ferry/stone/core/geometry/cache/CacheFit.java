@@ -1,10 +1,8 @@
 package ferry.stone.core.geometry.cache;
 
-import ferry.stone.core.math.LengthUnit;
 import ferry.stone.core.scene.mesh.Coordinates;
 import ferry.stone.core.scene.time.PointCache;
 import java.io.IOException;
-import java.util.TreeSet;
 import org.joml.Matrix3d;
 import org.joml.Matrix4d;
 import org.joml.Quaterniond;
@@ -46,26 +44,6 @@ public record CacheFit(
 
   /** How much better a fit with more freedom must be. */
   private static final double BETTER = 0.5;
-
-  /** Ratios of any two usual units. */
-  private static final double[] RATIOS = ratios();
-
-  private static double[] ratios() {
-    TreeSet<Double> all = new TreeSet<>();
-    for (LengthUnit a : LengthUnit.values()) {
-      for (LengthUnit b : LengthUnit.values()) {
-        double ratio = a.metres() / b.metres();
-        Double near = all.floor(ratio * (1 + 1e-9));
-        if (near == null || near < ratio * (1 - 1e-9)) {
-          all.add(ratio);
-        }
-      }
-    }
-    return all.stream()
-        .sorted((a, b) -> Double.compare(Math.abs(Math.log(a)), Math.abs(Math.log(b))))
-        .mapToDouble(Double::doubleValue)
-        .toArray();
-  }
 
   /** Numbers of the cache to those of the mesh. */
   public Matrix4d matrix() {
@@ -123,7 +101,7 @@ public record CacheFit(
     double enough = 1e-12 * size * size;
     for (AxisFrame frame : AxisFrame.ALL) {
       Matrix3d map = frame.matrix();
-      for (double ratio : RATIOS) {
+      for (double ratio : UnitRatios.ALL) {
         double left = pairs.left(map, ratio);
         // Among equals the first: what changes least.
         if (left < least * (1 - 1e-6) - enough) {
@@ -181,7 +159,7 @@ public record CacheFit(
 
   /** The ratio of two units that a scale is, within 1 %; else the scale itself. */
   private static double nearRatio(double scale) {
-    for (double ratio : RATIOS) {
+    for (double ratio : UnitRatios.ALL) {
       if (Math.abs(scale - ratio) <= 0.01 * ratio) {
         return ratio;
       }

@@ -21,17 +21,16 @@ public record PointOrder(int[] source, int first, Matrix4d frame) {
 
   /**
    * @param cache points of a sample, {@code float[3*n]}
-   * @param scales that are tried
    * @return {@code null} where the points lie elsewhere
    */
-  public static PointOrder of(float[] cache, Coordinates mesh, double[] scales) {
+  public static PointOrder of(float[] cache, Coordinates mesh) {
     double near = NEAR * mesh.bounds().diagonal();
     if (mesh.count() * 3 != cache.length || !(near > 0)) {
       return null;
     }
     Map<Long, int[]> cells = cells(mesh, near);
     for (AxisFrame axes : AxisFrame.ALL) {
-      for (double scale : scales) {
+      for (double scale : UnitRatios.ALL) {
         Matrix4d frame = axes.matrix(scale);
         if (mayFit(cache, frame, cells, near, mesh)) {
           int[] source = matched(cache, frame, cells, near, mesh);

@@ -13,26 +13,11 @@ import java.util.function.UnaryOperator;
  */
 public record ChangedSequence(
     MeshSequence of, int id, int meshId, UnaryOperator<PolygonMesh> change)
-    implements MeshSequence {
+    implements DerivedSequence {
 
   /** The same sequence of the same mesh. */
   public static ChangedSequence of(MeshSequence of, UnaryOperator<PolygonMesh> change) {
     return new ChangedSequence(of, of.id(), of.meshId(), change);
-  }
-
-  @Override
-  public String name() {
-    return of.name();
-  }
-
-  @Override
-  public int sampleCount() {
-    return of.sampleCount();
-  }
-
-  @Override
-  public double timeSeconds(int sample) {
-    return of.timeSeconds(sample);
   }
 
   @Override

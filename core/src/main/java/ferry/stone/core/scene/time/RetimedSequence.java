@@ -10,26 +10,11 @@ import java.io.IOException;
  * @param seconds rising, as many
  */
 public record RetimedSequence(MeshSequence of, int[] samples, double[] seconds)
-    implements MeshSequence {
+    implements DerivedSequence {
   public RetimedSequence {
     if (samples.length != seconds.length || samples.length == 0) {
       throw new IllegalArgumentException(samples.length + " samples at " + seconds.length);
     }
-  }
-
-  @Override
-  public int id() {
-    return of.id();
-  }
-
-  @Override
-  public String name() {
-    return of.name();
-  }
-
-  @Override
-  public int meshId() {
-    return of.meshId();
   }
 
   @Override

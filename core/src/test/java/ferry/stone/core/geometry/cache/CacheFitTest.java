@@ -152,14 +152,14 @@ class CacheFitTest {
         shuffled[3 * order[v] + c] = (float) (100 * rest.at(3 * v + c));
       }
     }
-    PointOrder found = PointOrder.of(shuffled, rest, new double[] {1, 0.01});
+    PointOrder found = PointOrder.of(shuffled, rest);
     assertThat(found.source()).isEqualTo(order);
     assertThat(found.first()).isGreaterThanOrEqualTo(3);
     assertThat(found.frame().m00()).isCloseTo(0.01, within(1e-12));
-    assertThat(PointOrder.of(rest.toFloats(), rest, new double[] {1}).first()).isEqualTo(-1);
+    assertThat(PointOrder.of(rest.toFloats(), rest).first()).isEqualTo(-1);
     float[] elsewhere = rest.toFloats().clone();
     elsewhere[3] += 5;
-    assertThat(PointOrder.of(elsewhere, rest, new double[] {1})).isNull();
+    assertThat(PointOrder.of(elsewhere, rest)).isNull();
   }
 
   @Test

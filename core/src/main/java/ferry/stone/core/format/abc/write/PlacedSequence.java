@@ -3,6 +3,7 @@ package ferry.stone.core.format.abc.write;
 import ferry.stone.core.geometry.mesh.MeshMove;
 import ferry.stone.core.motion.ClipPoses;
 import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.time.DerivedSequence;
 import ferry.stone.core.scene.time.MeshSequence;
 import java.io.IOException;
 
@@ -11,31 +12,7 @@ import java.io.IOException;
  *
  * @param place of the node that shows it
  */
-record PlacedSequence(MeshSequence of, ClipPoses poses, int place) implements MeshSequence {
-  @Override
-  public int id() {
-    return of.id();
-  }
-
-  @Override
-  public String name() {
-    return of.name();
-  }
-
-  @Override
-  public int meshId() {
-    return of.meshId();
-  }
-
-  @Override
-  public int sampleCount() {
-    return of.sampleCount();
-  }
-
-  @Override
-  public double timeSeconds(int sample) {
-    return of.timeSeconds(sample);
-  }
+record PlacedSequence(MeshSequence of, ClipPoses poses, int place) implements DerivedSequence {
 
   @Override
   public PolygonMesh mesh(int sample) throws IOException {

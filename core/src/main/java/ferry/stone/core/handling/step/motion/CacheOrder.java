@@ -19,8 +19,6 @@ import java.util.Map;
 
 /** Brings the points of caches into the order of their mesh's vertices, by where they lie. */
 public final class CacheOrder extends BasicStep<CacheOrder.Params> {
-  private static final double[] SCALES = {1, 0.01, 100, 0.001, 1000, 0.1, 10, 0.0254, 1 / 0.0254};
-
   /**
    * @param sample number from 1 of the sample that lies on the mesh
    */
@@ -56,7 +54,7 @@ public final class CacheOrder extends BasicStep<CacheOrder.Params> {
               float[] points = new float[3 * cache.pointCount()];
               int sample = (int) Math.min(params.sample(), cache.sampleCount()) - 1;
               cache.read(sample, 0, cache.pointCount(), points);
-              PointOrder order = mesh == null ? null : PointOrder.of(points, mesh.points(), SCALES);
+              PointOrder order = mesh == null ? null : PointOrder.of(points, mesh.points());
               if (order == null) {
                 findings.add(
                     Finding.of(
