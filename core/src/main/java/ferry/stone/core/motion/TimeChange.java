@@ -183,14 +183,14 @@ public interface TimeChange {
       }
 
       private Clip.Words back(Clip.Words words, double end) {
-        int count = words.timesSeconds().length;
-        double[] at = new double[count];
-        String[] values = new String[count];
-        for (int k = 0; k < count; k++) {
-          int from = count - 1 - k;
-          double until =
-              k == 0 ? Math.max(end, words.timesSeconds()[from]) : words.timesSeconds()[from + 1];
-          at[k] = whole - until;
+        double[] times = words.timesSeconds();
+        int count = times.length;
+        int kept = count > 1 && times[count - 1] >= end ? count - 1 : count;
+        double[] at = new double[kept];
+        String[] values = new String[kept];
+        for (int k = 0; k < kept; k++) {
+          int from = kept - 1 - k;
+          at[k] = whole - (from == count - 1 ? Math.max(end, times[from]) : times[from + 1]);
           values[k] = words.values().get(from);
         }
         return new Clip.Words(words.targetId(), words.property(), at, List.of(values));

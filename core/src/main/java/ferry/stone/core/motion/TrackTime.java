@@ -125,12 +125,14 @@ final class TrackTime {
     int n = track.components();
     int count = times.length;
     if (track.interpolation() == Interpolation.STEP) {
-      // What held from a key on holds until it now.
-      double[] at = new double[count];
-      double[] values = new double[n * count];
-      for (int k = 0; k < count; k++) {
-        int from = count - 1 - k;
-        at[k] = whole - (k == 0 ? Math.max(end, times[count - 1]) : times[from + 1]);
+      // What held from a key on holds until it now. A last key at the end or after it held for
+      // no time: two keys at one moment are one too many.
+      int kept = count > 1 && times[count - 1] >= end ? count - 1 : count;
+      double[] at = new double[kept];
+      double[] values = new double[n * kept];
+      for (int k = 0; k < kept; k++) {
+        int from = kept - 1 - k;
+        at[k] = whole - (from == count - 1 ? Math.max(end, times[from]) : times[from + 1]);
         System.arraycopy(track.values(), n * from, values, n * k, n);
       }
       return new Track(
