@@ -127,19 +127,9 @@ final class FrameRun {
 
   /** Whether a mesh has the vertices and faces of another. */
   static boolean fits(PolygonMesh mesh, PolygonMesh other) {
-    if (other == null || other.points().count() != mesh.points().count()) {
-      return false;
-    }
-    Polygons a = mesh.faces();
-    Polygons b = other.faces();
-    boolean same = a.faceCount() == b.faceCount() && a.cornerCount() == b.cornerCount();
-    for (int c = 0; same && c < a.cornerCount(); c++) {
-      same = a.vertex(c) == b.vertex(c);
-    }
-    for (int f = 0; same && f < a.faceCount(); f++) {
-      same = a.start(f) == b.start(f);
-    }
-    return same;
+    return other != null
+        && other.points().count() == mesh.points().count()
+        && other.faces().isSame(mesh.faces());
   }
 
   private void tell(int changing, Set<String> further) {

@@ -43,12 +43,12 @@ public final class IntList {
     return values[--size];
   }
 
-  /** Empties the list; its memory stays. */
   /** Leaves out what comes after the first so many. */
   public void cutTo(int count) {
     size = Math.min(size, count);
   }
 
+  /** Empties the list; its memory stays. */
   public void clear() {
     size = 0;
   }

@@ -10,6 +10,7 @@ import ferry.stone.core.scene.time.Samples;
 import java.util.Arrays;
 import java.util.List;
 import java.util.function.UnaryOperator;
+import java.util.stream.DoubleStream;
 import java.util.stream.IntStream;
 
 /** What is done to time: to clips, caches and changing meshes alike. */
@@ -18,9 +19,33 @@ public interface TimeChange {
 
   Clip of(Clip clip);
 
-  PointCache of(PointCache cache);
+  /** Which moments are sampled, and when they are shown. */
+  Moments moments(Samples samples);
 
-  MeshSequence of(MeshSequence sequence);
+  /**
+   * Moments of the old time line on the new one.
+   *
+   * @param before on the old one
+   * @param now rising, as many
+   */
+  record Moments(double[] before, double[] now) {}
+
+  /**
+   * A cache with points as they are where all moments are samples, else between two on the line.
+   */
+  default PointCache of(PointCache cache) {
+    Moments moments = moments(cache);
+    boolean own = Arrays.stream(moments.before).allMatch(t -> isSample(cache, t));
+    return own
+        ? new RetimedCache(cache, samples(cache, moments.before), moments.now)
+        : new ResampledCache(cache, moments.before, moments.now);
+  }
+
+  /** A changing mesh, which is the one before between two samples. */
+  default MeshSequence of(MeshSequence sequence) {
+    Moments moments = moments(sequence);
+    return new RetimedSequence(sequence, samples(sequence, moments.before), moments.now);
+  }
 
   /**
    * A clip with its tracks and texts changed, without keys of other forms.
@@ -58,18 +83,9 @@ public interface TimeChange {
       }
 
       @Override
-      public PointCache of(PointCache cache) {
-        double[] at = moments(cache, from, to);
-        boolean own = Arrays.stream(at).allMatch(t -> isSample(cache, t));
-        return own
-            ? new RetimedCache(cache, samples(cache, at), at)
-            : new ResampledCache(cache, at, at);
-      }
-
-      @Override
-      public MeshSequence of(MeshSequence sequence) {
-        double[] at = moments(sequence, from, to);
-        return new RetimedSequence(sequence, samples(sequence, at), at);
+      public Moments moments(Samples samples) {
+        double[] at = inside(samples, from, to);
+        return new Moments(at, at);
       }
     };
   }
@@ -102,21 +118,18 @@ public interface TimeChange {
   }
 
   /** Moments of samples inside a range, and its ends where the samples reach beyond them. */
-  private static double[] moments(Samples samples, double from, double to) {
-    double[] inside =
-        IntStream.range(0, samples.sampleCount())
-            .mapToDouble(samples::timeSeconds)
-            .filter(t -> t > from + SAME && t < to - SAME)
-            .toArray();
+  private static double[] inside(Samples samples, double from, double to) {
+    double[] between =
+        Arrays.stream(samples.allSeconds()).filter(t -> t > from + SAME && t < to - SAME).toArray();
     double start = Math.max(from, Math.min(samples.startSeconds(), to));
     double end = Math.min(to, Math.max(samples.endSeconds(), start));
-    double[] at = new double[inside.length + (end > start + SAME ? 2 : 1)];
+    double[] at = new double[between.length + (end > start + SAME ? 2 : 1)];
     int first = 0;
-    if (inside.length == 0 || inside[0] > start + SAME) {
+    if (between.length == 0 || between[0] > start + SAME) {
       at[first++] = start;
     }
-    System.arraycopy(inside, 0, at, first, inside.length);
-    first += inside.length;
+    System.arraycopy(between, 0, at, first, between.length);
+    first += between.length;
     if (end > at[Math.max(0, first - 1)] + SAME) {
       at[first++] = end;
     }
@@ -145,23 +158,11 @@ public interface TimeChange {
       }
 
       @Override
-      public PointCache of(PointCache cache) {
-        return new RetimedCache(cache, all(cache), times(seconds(cache)));
-      }
-
-      @Override
-      public MeshSequence of(MeshSequence sequence) {
-        return new RetimedSequence(sequence, all(sequence), times(seconds(sequence)));
+      public Moments moments(Samples samples) {
+        double[] at = samples.allSeconds();
+        return new Moments(at, times(at));
       }
     };
-  }
-
-  private static int[] all(Samples samples) {
-    return IntStream.range(0, samples.sampleCount()).toArray();
-  }
-
-  private static double[] seconds(Samples samples) {
-    return IntStream.range(0, samples.sampleCount()).mapToDouble(samples::timeSeconds).toArray();
   }
 
   /**
@@ -196,26 +197,12 @@ public interface TimeChange {
         return new Clip.Words(words.targetId(), words.property(), at, List.of(values));
       }
 
-      private double[] times(Samples samples) {
-        int last = samples.sampleCount() - 1;
-        return IntStream.rangeClosed(0, last)
-            .mapToDouble(s -> whole - samples.timeSeconds(last - s))
-            .toArray();
-      }
-
-      private int[] order(Samples samples) {
-        int last = samples.sampleCount() - 1;
-        return IntStream.rangeClosed(0, last).map(s -> last - s).toArray();
-      }
-
       @Override
-      public PointCache of(PointCache cache) {
-        return new RetimedCache(cache, order(cache), times(cache));
-      }
-
-      @Override
-      public MeshSequence of(MeshSequence sequence) {
-        return new RetimedSequence(sequence, order(sequence), times(sequence));
+      public Moments moments(Samples samples) {
+        double[] own = samples.allSeconds();
+        double[] at = new double[own.length];
+        Arrays.setAll(at, s -> own[own.length - 1 - s]);
+        return new Moments(at, Arrays.stream(at).map(t -> whole - t).toArray());
       }
     };
   }
@@ -240,31 +227,21 @@ public interface TimeChange {
             w -> w);
       }
 
-      private int[] order(Samples samples) {
-        int last = samples.sampleCount() - 1;
-        IntStream own = IntStream.rangeClosed(0, last);
-        IntStream early = before > 0 ? IntStream.of(0) : IntStream.empty();
-        IntStream late = after > 0 ? IntStream.of(last) : IntStream.empty();
-        return IntStream.concat(IntStream.concat(early, own), late).toArray();
-      }
-
-      private double[] times(Samples samples, int[] order) {
-        double[] times = Arrays.stream(order).mapToDouble(samples::timeSeconds).toArray();
-        times[0] -= before;
-        times[times.length - 1] += after;
-        return times;
-      }
-
       @Override
-      public PointCache of(PointCache cache) {
-        int[] order = order(cache);
-        return new RetimedCache(cache, order, times(cache, order));
+      public Moments moments(Samples samples) {
+        DoubleStream own = Arrays.stream(samples.allSeconds());
+        DoubleStream early = once(samples.startSeconds(), before);
+        double[] at =
+            DoubleStream.concat(DoubleStream.concat(early, own), once(samples.endSeconds(), after))
+                .toArray();
+        double[] now = at.clone();
+        now[0] -= before;
+        now[now.length - 1] += after;
+        return new Moments(at, now);
       }
 
-      @Override
-      public MeshSequence of(MeshSequence sequence) {
-        int[] order = order(sequence);
-        return new RetimedSequence(sequence, order, times(sequence, order));
+      private DoubleStream once(double moment, double held) {
+        return held > 0 ? DoubleStream.of(moment) : DoubleStream.empty();
       }
     };
   }
@@ -294,15 +271,9 @@ public interface TimeChange {
       }
 
       @Override
-      public PointCache of(PointCache cache) {
-        double[] at = frames(cache.startSeconds(), cache.endSeconds());
-        return new ResampledCache(cache, at, at);
-      }
-
-      @Override
-      public MeshSequence of(MeshSequence sequence) {
-        double[] at = frames(sequence.startSeconds(), sequence.endSeconds());
-        return new RetimedSequence(sequence, samples(sequence, at), at);
+      public Moments moments(Samples samples) {
+        double[] at = frames(samples.startSeconds(), samples.endSeconds());
+        return new Moments(at, at);
       }
     };
   }

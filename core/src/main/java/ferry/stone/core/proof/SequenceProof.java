@@ -129,7 +129,9 @@ final class SequenceProof {
   }
 
   private static void sample(PolygonMesh wanted, PolygonMesh found, Found differs) {
-    if (!sameFaces(wanted, found)) {
+    boolean same =
+        wanted.points().count() == found.points().count() && wanted.faces().isSame(found.faces());
+    if (!same) {
       differs.others++;
       return;
     }
@@ -153,20 +155,6 @@ final class SequenceProof {
         return;
       }
     }
-  }
-
-  private static boolean sameFaces(PolygonMesh a, PolygonMesh b) {
-    boolean same =
-        a.points().count() == b.points().count()
-            && a.faces().faceCount() == b.faces().faceCount()
-            && a.faces().cornerCount() == b.faces().cornerCount();
-    for (int f = 0; same && f < a.faces().faceCount(); f++) {
-      same = a.faces().end(f) == b.faces().end(f);
-    }
-    for (int c = 0; same && c < a.faces().cornerCount(); c++) {
-      same = a.faces().vertex(c) == b.faces().vertex(c);
-    }
-    return same;
   }
 
   private static boolean sameValues(PolygonMesh mesh, Attribute a, Attribute b) {

@@ -6,8 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.scene.time.Clip.Interpolation;
 import ferry.stone.core.scene.time.Clip.Track;
-import ferry.stone.core.scene.time.MeshSequence;
-import ferry.stone.core.scene.time.PointCache;
+import ferry.stone.core.scene.time.Samples;
 import java.util.List;
 import java.util.Random;
 import java.util.function.DoubleUnaryOperator;
@@ -138,13 +137,8 @@ class TimeChangeTest {
           }
 
           @Override
-          public PointCache of(PointCache cache) {
-            return back.of(back.of(cache));
-          }
-
-          @Override
-          public MeshSequence of(MeshSequence sequence) {
-            return back.of(back.of(sequence));
+          public Moments moments(Samples samples) {
+            throw new AssertionError("a clip was asked for");
           }
         };
     holds(twice, t -> t);

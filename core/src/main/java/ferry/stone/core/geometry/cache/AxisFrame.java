@@ -110,7 +110,7 @@ public record AxisFrame(SignedAxis x, SignedAxis y, SignedAxis z) {
     return matrix().determinant() < 0;
   }
 
-  /** With a scale, and a move after it. */
+  /** With a scale. */
   public Matrix4d matrix(double scale) {
     return new Matrix4d(matrix()).scaleLocal(scale);
   }

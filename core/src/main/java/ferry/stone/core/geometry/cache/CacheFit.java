@@ -142,13 +142,7 @@ public record CacheFit(
     AxisFrame best = AxisFrame.SAME;
     double most = Double.NEGATIVE_INFINITY;
     for (AxisFrame frame : AxisFrame.ALL) {
-      Matrix3d m = frame.matrix();
-      double product = 0;
-      for (int column = 0; column < 3; column++) {
-        for (int row = 0; row < 3; row++) {
-          product += m.get(column, row) * free.get(column, row);
-        }
-      }
+      double product = PointPairs.product(frame.matrix(), free);
       if (frame.isMirror() == mirror && product > most + 1e-9) {
         most = product;
         best = frame;

@@ -9,7 +9,7 @@ import org.joml.Vector3d;
 
 /**
  * Whether points that lie where a mesh's do stand in another order. Found over all axis frames and
- * the given scales by what does not ask for the order: where each point has one of the mesh.
+ * ratios of units by what does not ask for the order: where each point has one of the mesh.
  *
  * @param source point of the cache for each vertex
  * @param first vertex whose point is not the one of its number

@@ -74,17 +74,19 @@ final class PointPairs {
 
   /** The mean distance squared that is left by a map and the best move after it. */
   double left(Matrix3d map, double scale) {
+    double off = scale * scale * fromSpread - 2 * scale * product(map, both) + toSpread;
+    return Math.max(0, off) / count;
+  }
+
+  /** The sum of the products of what stands at the same places: the trace of aᵀb. */
+  static double product(Matrix3d a, Matrix3d b) {
     double product = 0;
     for (int column = 0; column < 3; column++) {
       for (int row = 0; row < 3; row++) {
-        product += map.get(column, row) * both.get(column, row);
+        product += a.get(column, row) * b.get(column, row);
       }
     }
-    return rest(scale, product);
-  }
-
-  private double rest(double scale, double product) {
-    return Math.max(0, scale * scale * fromSpread - 2 * scale * product + toSpread) / count;
+    return product;
   }
 
   /** The same without a move. */
@@ -122,13 +124,7 @@ final class PointPairs {
 
   /** The scale that leaves least with a turn: Umeyama's eq. 42. */
   double scale(Matrix3d turn) {
-    double product = 0;
-    for (int column = 0; column < 3; column++) {
-      for (int row = 0; row < 3; row++) {
-        product += turn.get(column, row) * both.get(column, row);
-      }
-    }
-    return fromSpread > 0 ? product / fromSpread : 1;
+    return fromSpread > 0 ? product(turn, both) / fromSpread : 1;
   }
 
   /** Root of the mean square distance of the second points from their middle. */

@@ -1,12 +1,11 @@
 package ferry.stone.core.geometry.look;
 
 import ferry.stone.core.math.Bounds;
-import ferry.stone.core.math.IntList;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.mesh.FaceSet;
 import ferry.stone.core.scene.mesh.PolygonMesh;
-import ferry.stone.core.scene.mesh.Polygons;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Map;
@@ -28,6 +27,11 @@ public final class LookMatch {
   private static final double LEAST = 0.25;
 
   private final List<Source> sources;
+
+  /** Around each source. */
+  private final List<double[]> boxes = new ArrayList<>();
+
+  private final List<Patch> patches = new ArrayList<>();
   private final Map<Integer, Material> materials;
 
   /**
@@ -46,11 +50,41 @@ public final class LookMatch {
   public record Look(Source source, boolean sameFaces, List<LookBinding> bindings) {}
 
   /** Faces of one material of a source. */
-  private record Patch(Source source, int materialId, int[] faces) {}
+  private record Patch(Source source, int materialId, Region region) {}
+
+  /**
+   * Some faces of a mesh.
+   *
+   * @param box around them
+   * @param inside the box around the whole mesh
+   */
+  private record Region(PolygonMesh mesh, int[] faces, double[] box, double[] inside) {
+    static Region of(PolygonMesh mesh, int[] faces, double[] inside) {
+      return new Region(mesh, faces, LookMatch.box(mesh, faces), inside);
+    }
+
+    /** Number of the first face and how many corners it has. */
+    long signature() {
+      return faces.length == 0 ? -1 : 1000L * faces[0] + mesh.faces().size(faces[0]);
+    }
+  }
 
   public LookMatch(List<Source> sources, Map<Integer, Material> materials) {
     this.sources = List.copyOf(sources);
     this.materials = materials;
+    for (Source source : sources) {
+      PolygonMesh mesh = source.mesh();
+      double[] all = box(mesh);
+      boxes.add(all);
+      int[][] bySlot = mesh.facesOfSlots();
+      for (int slot = 0; slot < bySlot.length; slot++) {
+        int[] faces = bySlot[slot];
+        if (mesh.materialIds()[slot] >= 0 && faces.length > 0) {
+          Region region = Region.of(mesh, faces, all);
+          patches.add(new Patch(source, mesh.materialIds()[slot], region));
+        }
+      }
+    }
   }
 
   /**
@@ -61,18 +95,15 @@ public final class LookMatch {
     Source best = null;
     double most = 0;
     boolean same = false;
-    for (Source source : sources) {
+    double[] own = box(mesh);
+    for (int i = 0; i < sources.size(); i++) {
+      Source source = sources.get(i);
       boolean faces = sameFaces(mesh, source.mesh());
       double score =
           (faces ? 2 : 0)
               + (mesh.faces().faceCount() == source.mesh().faces().faceCount() ? 0.5 : 0)
               + NameLikeness.of(path, source.path())
-              + 0.3
-                  * placed(
-                      box(mesh, null),
-                      box(mesh, null),
-                      box(source.mesh(), null),
-                      box(source.mesh(), null));
+              + 0.3 * placed(own, own, boxes.get(i), boxes.get(i));
       if (score > most) {
         most = score;
         best = source;
@@ -85,19 +116,9 @@ public final class LookMatch {
     return new Look(best, false, bySets(path, mesh));
   }
 
-  /** Whether all faces have the same corners in the same order, whatever their vertices do. */
+  /** Whether a mesh has the faces of another, whatever their vertices do. */
   public static boolean sameFaces(PolygonMesh a, PolygonMesh b) {
-    Polygons f = a.faces();
-    Polygons g = b.faces();
-    boolean same =
-        f.faceCount() > 0 && f.faceCount() == g.faceCount() && f.cornerCount() == g.cornerCount();
-    for (int i = 0; same && i < f.faceCount(); i++) {
-      same = f.start(i) == g.start(i);
-    }
-    for (int c = 0; same && c < f.cornerCount(); c++) {
-      same = f.vertex(c) == g.vertex(c);
-    }
-    return same;
+    return a.faces().faceCount() > 0 && a.faces().isSame(b.faces());
   }
 
   /** Sets of the mesh where each has one material there; those of the source elsewhere. */
@@ -114,16 +135,12 @@ public final class LookMatch {
         }
       }
     }
-    for (int slot = 0; slot < source.mesh().materialIds().length; slot++) {
-      IntList faces = new IntList(16);
-      for (int f = left.nextSetBit(0); f >= 0; f = left.nextSetBit(f + 1)) {
-        if (source.mesh().slot(f) == slot) {
-          faces.add(f);
-        }
-      }
+    int[][] bySlot = source.mesh().facesOfSlots();
+    for (int slot = 0; slot < bySlot.length; slot++) {
+      int[] faces = Arrays.stream(bySlot[slot]).filter(left::get).toArray();
       int material = source.mesh().materialIds()[slot];
-      if (faces.size() > 0 && material >= 0) {
-        bindings.add(bound("", faces.toArray(), material, BY_FACES, "the same faces"));
+      if (faces.length > 0 && material >= 0) {
+        bindings.add(bound("", faces, material, BY_FACES, "the same faces"));
       }
     }
     return bindings;
@@ -148,48 +165,29 @@ public final class LookMatch {
   }
 
   private List<LookBinding> bySets(String path, PolygonMesh mesh) {
-    List<Patch> patches = patches();
     List<LookBinding> bindings = new ArrayList<>();
+    double[] all = box(mesh);
     BitSet left = new BitSet();
     left.set(0, mesh.faces().faceCount());
     for (FaceSet set : mesh.faceSets()) {
-      bindings.add(best(path, mesh, set.name(), set.faces(), patches));
+      bindings.add(best(path, set.name(), Region.of(mesh, set.faces(), all)));
       for (int face : set.faces()) {
         left.clear(face);
       }
     }
     if (!left.isEmpty()) {
-      bindings.add(best(path, mesh, "", left.stream().toArray(), patches));
+      bindings.add(best(path, "", Region.of(mesh, left.stream().toArray(), all)));
     }
     return bindings;
   }
 
-  private List<Patch> patches() {
-    List<Patch> patches = new ArrayList<>();
-    for (Source source : sources) {
-      PolygonMesh mesh = source.mesh();
-      for (int slot = 0; slot < mesh.materialIds().length; slot++) {
-        IntList faces = new IntList(16);
-        for (int f = 0; f < mesh.faces().faceCount(); f++) {
-          if (mesh.slot(f) == slot) {
-            faces.add(f);
-          }
-        }
-        if (mesh.materialIds()[slot] >= 0 && faces.size() > 0) {
-          patches.add(new Patch(source, mesh.materialIds()[slot], faces.toArray()));
-        }
-      }
-    }
-    return patches;
-  }
-
-  private LookBinding best(
-      String path, PolygonMesh mesh, String set, int[] faces, List<Patch> patches) {
+  private LookBinding best(String path, String set, Region region) {
+    int[] faces = region.faces();
     LookBinding best = new LookBinding(set, faces, -1, 0, List.of("nothing fits"));
-    int assigned = one(mesh, faces);
+    int assigned = one(region.mesh(), faces);
     for (Patch patch : patches) {
       List<String> reasons = new ArrayList<>();
-      double score = score(path, mesh, set, faces, patch, reasons);
+      double score = score(path, set, region, patch, reasons);
       String own = assigned < 0 ? "" : materials.get(assigned).name();
       if (!own.isEmpty() && own.equals(materials.get(patch.materialId()).name())) {
         score = Math.max(score, BY_ASSIGNED);
@@ -202,8 +200,7 @@ public final class LookMatch {
     return best;
   }
 
-  private double score(
-      String path, PolygonMesh mesh, String set, int[] faces, Patch patch, List<String> reasons) {
+  private double score(String path, String set, Region region, Patch patch, List<String> reasons) {
     String name = set.isEmpty() ? path : set;
     double alike = NameLikeness.of(name, materials.get(patch.materialId()).name());
     if (set.isEmpty()) {
@@ -213,17 +210,16 @@ public final class LookMatch {
     if (alike > 0) {
       reasons.add(alike == 1 ? "its name" : "part of its name");
     }
-    PolygonMesh there = patch.source().mesh();
-    if (faces.length == patch.faces().length) {
+    Region there = patch.region();
+    if (region.faces().length == there.faces().length) {
       score += COUNT;
       reasons.add("as many faces");
     }
-    if (signature(mesh, faces) == signature(there, patch.faces())) {
+    if (region.signature() == there.signature()) {
       score += SIGNATURE;
       reasons.add("the same first face");
     }
-    double placed =
-        placed(box(mesh, faces), box(mesh, null), box(there, patch.faces()), box(there, null));
+    double placed = placed(region.box(), region.inside(), there.box(), there.inside());
     score += PLACE * placed;
     if (placed > 0.8) {
       reasons.add("its place and size");
@@ -231,17 +227,14 @@ public final class LookMatch {
     return score;
   }
 
-  /** Number of the first face and how many corners it has. */
-  private static long signature(PolygonMesh mesh, int[] faces) {
-    return faces.length == 0 ? -1 : 1000L * faces[0] + mesh.faces().size(faces[0]);
+  /** Least and most x, y, z of all points. */
+  private static double[] box(PolygonMesh mesh) {
+    Bounds all = mesh.points().bounds();
+    return new double[] {all.minX(), all.minY(), all.minZ(), all.maxX(), all.maxY(), all.maxZ()};
   }
 
-  /** Least and most x, y, z of the corners of some faces, or of all points. */
+  /** Least and most x, y, z of the corners of some faces. */
   private static double[] box(PolygonMesh mesh, int[] faces) {
-    if (faces == null) {
-      Bounds all = mesh.points().bounds();
-      return new double[] {all.minX(), all.minY(), all.minZ(), all.maxX(), all.maxY(), all.maxZ()};
-    }
     double[] box = {
       Double.POSITIVE_INFINITY,
       Double.POSITIVE_INFINITY,

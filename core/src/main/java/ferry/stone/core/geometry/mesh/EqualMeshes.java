@@ -42,10 +42,7 @@ public final class EqualMeshes {
     if (a == b) {
       return true;
     }
-    return a.points().count() == b.points().count()
-        && a.faces().faceCount() == b.faces().faceCount()
-        && a.faces().cornerCount() == b.faces().cornerCount()
-        && a.attributes().size() == b.attributes().size()
+    return a.attributes().size() == b.attributes().size()
         && a.materialIds().length == b.materialIds().length
         && a.morphs().isEmpty()
         && b.morphs().isEmpty()
@@ -54,27 +51,9 @@ public final class EqualMeshes {
         && Arrays.equals(a.faceSlot(), b.faceSlot())
         && Arrays.equals(a.smoothing(), b.smoothing())
         && Arrays.equals(a.hardEdges(), b.hardEdges())
-        && sameNumbers(a, b)
+        && a.points().isSame(b.points())
+        && a.faces().isSame(b.faces())
         && sameLayers(a, b);
-  }
-
-  private static boolean sameNumbers(PolygonMesh a, PolygonMesh b) {
-    for (int i = 0; i < 3 * a.points().count(); i++) {
-      if (a.points().at(i) != b.points().at(i)) {
-        return false;
-      }
-    }
-    for (int c = 0; c < a.faces().cornerCount(); c++) {
-      if (a.faces().vertex(c) != b.faces().vertex(c)) {
-        return false;
-      }
-    }
-    for (int f = 0; f < a.faces().faceCount(); f++) {
-      if (a.faces().end(f) != b.faces().end(f)) {
-        return false;
-      }
-    }
-    return true;
   }
 
   private static boolean sameLayers(PolygonMesh a, PolygonMesh b) {

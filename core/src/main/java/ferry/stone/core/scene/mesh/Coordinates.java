@@ -56,6 +56,15 @@ public final class Coordinates {
     return floats != null ? floats[place] : doubles[place];
   }
 
+  /** Whether all points are the same numbers. */
+  public boolean isSame(Coordinates other) {
+    boolean same = length() == other.length();
+    for (int i = 0; same && i < length(); i++) {
+      same = at(i) == other.at(i);
+    }
+    return same;
+  }
+
   /** As floats: the array itself when these are floats (do not write), else a rounded copy. */
   public float[] toFloats() {
     if (floats != null) {

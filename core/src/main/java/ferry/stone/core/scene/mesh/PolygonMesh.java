@@ -93,6 +93,26 @@ public record PolygonMesh(
     return slot < 0 ? -1 : materialIds[slot];
   }
 
+  /** Rising indices of the faces of each slot. O(faces). */
+  public int[][] facesOfSlots() {
+    int[] counts = new int[materialIds.length];
+    for (int f = 0; f < faces.faceCount(); f++) {
+      if (slot(f) >= 0) {
+        counts[slot(f)]++;
+      }
+    }
+    int[][] all = new int[counts.length][];
+    for (int slot = 0; slot < all.length; slot++) {
+      all[slot] = new int[counts[slot]];
+    }
+    for (int f = faces.faceCount() - 1; f >= 0; f--) {
+      if (slot(f) >= 0) {
+        all[slot(f)][--counts[slot(f)]] = f;
+      }
+    }
+    return all;
+  }
+
   /**
    * For each slot the first one that looks the same in every variant, −1 for a slot without any
    * material: which slots need not be told apart.

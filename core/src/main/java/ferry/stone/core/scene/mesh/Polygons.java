@@ -76,6 +76,18 @@ public final class Polygons {
     return cornerVertex[corner];
   }
 
+  /** Whether all faces have the same corners in the same order. */
+  public boolean isSame(Polygons other) {
+    boolean same = faceCount() == other.faceCount() && cornerCount() == other.cornerCount();
+    for (int f = 0; same && f < faceCount(); f++) {
+      same = start(f) == other.start(f);
+    }
+    for (int c = 0; same && c < cornerCount(); c++) {
+      same = vertex(c) == other.vertex(c);
+    }
+    return same;
+  }
+
   public boolean allTriangles() {
     return offsets == null && arity == 3;
   }

@@ -9,30 +9,10 @@ import java.io.IOException;
  *
  * @param rest the mesh whose points it moves
  */
-public record CacheMeshes(PointCache of, PolygonMesh rest) implements MeshSequence {
-  @Override
-  public int id() {
-    return of.id();
-  }
-
-  @Override
-  public String name() {
-    return of.name();
-  }
-
+public record CacheMeshes(PointCache of, PolygonMesh rest) implements MeshSequence, DerivedSamples {
   @Override
   public int meshId() {
     return rest.id();
-  }
-
-  @Override
-  public int sampleCount() {
-    return of.sampleCount();
-  }
-
-  @Override
-  public double timeSeconds(int sample) {
-    return of.timeSeconds(sample);
   }
 
   @Override

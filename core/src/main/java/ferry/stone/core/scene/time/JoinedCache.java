@@ -5,8 +5,8 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * Caches one after another in time as one; of samples that two share at a moment the later cache's
- * goes.
+ * Caches one after another in time as one; where two lie over each other, the earlier one counts up
+ * to its end.
  *
  * @param parts each beginning after the one before it
  * @param part for each sample, which of them has it

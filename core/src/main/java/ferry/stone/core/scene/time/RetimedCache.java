@@ -8,21 +8,10 @@ import java.io.IOException;
  * @param samples of the other cache, one for each of this
  * @param seconds rising, as many
  */
-public record RetimedCache(PointCache of, int[] samples, double[] seconds) implements DerivedCache {
+public record RetimedCache(PointCache of, int[] samples, double[] seconds)
+    implements DerivedCache, Retimed {
   public RetimedCache {
-    if (samples.length != seconds.length || samples.length == 0) {
-      throw new IllegalArgumentException(samples.length + " samples at " + seconds.length);
-    }
-  }
-
-  @Override
-  public int sampleCount() {
-    return samples.length;
-  }
-
-  @Override
-  public double timeSeconds(int sample) {
-    return seconds[sample];
+    Retimed.check(samples, seconds);
   }
 
   @Override

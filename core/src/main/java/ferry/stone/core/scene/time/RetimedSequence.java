@@ -10,21 +10,9 @@ import java.io.IOException;
  * @param seconds rising, as many
  */
 public record RetimedSequence(MeshSequence of, int[] samples, double[] seconds)
-    implements DerivedSequence {
+    implements DerivedSequence, Retimed {
   public RetimedSequence {
-    if (samples.length != seconds.length || samples.length == 0) {
-      throw new IllegalArgumentException(samples.length + " samples at " + seconds.length);
-    }
-  }
-
-  @Override
-  public int sampleCount() {
-    return samples.length;
-  }
-
-  @Override
-  public double timeSeconds(int sample) {
-    return seconds[sample];
+    Retimed.check(samples, seconds);
   }
 
   @Override

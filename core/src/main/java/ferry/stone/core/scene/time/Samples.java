@@ -13,6 +13,15 @@ public interface Samples {
   /** Rising with the sample. */
   double timeSeconds(int sample);
 
+  /** The moments of all samples. */
+  default double[] allSeconds() {
+    double[] seconds = new double[sampleCount()];
+    for (int s = 0; s < seconds.length; s++) {
+      seconds[s] = timeSeconds(s);
+    }
+    return seconds;
+  }
+
   default double startSeconds() {
     return timeSeconds(0);
   }

@@ -228,9 +228,9 @@ public final class AbcWriter {
   /** Sets of faces as objects below the mesh, and the materials of these and of the mesh. */
   private void sets(ObjectOut object, PolygonMesh mesh, MeshSequence sequence) throws IOException {
     Map<String, Integer> dressed = new HashMap<>();
-    int slots = mesh.materialIds().length;
-    for (int slot = 0; slot < slots; slot++) {
-      int[] faces = MaterialSets.faces(mesh, slot);
+    int[][] bySlot = mesh.facesOfSlots();
+    for (int slot = 0; slot < bySlot.length; slot++) {
+      int[] faces = bySlot[slot];
       FaceSet set = faces.length == 0 ? null : MaterialSets.of(mesh, faces);
       if (set != null && mesh.materialIds()[slot] >= 0) {
         dressed.putIfAbsent(set.name(), mesh.materialIds()[slot]);

@@ -15,6 +15,7 @@ import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.time.PointCache;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
+import java.util.Arrays;
 
 /** Clouds of points, and curves, each point of a curve its own. */
 final class LooseOut {
@@ -164,7 +165,7 @@ final class LooseOut {
       return;
     }
     int[] orders = new int[counts.length];
-    java.util.Arrays.fill(orders, form.degree() + 1);
+    Arrays.fill(orders, form.degree() + 1);
     geometry.property(".orders", new Type(true, Pod.UINT8, 1), "", null).add(orders);
     double[] knots = form.knots() != null ? form.knots() : knots(counts, form.degree());
     geometry.property(".knots", new Type(true, Pod.FLOAT32, 1), "", null).add(floats(knots));

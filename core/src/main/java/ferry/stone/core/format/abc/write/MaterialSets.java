@@ -1,6 +1,5 @@
 package ferry.stone.core.format.abc.write;
 
-import ferry.stone.core.math.IntList;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.FaceSet;
 import ferry.stone.core.scene.mesh.PolygonMesh;
@@ -23,8 +22,9 @@ public final class MaterialSets {
     List<FaceSet> sets = new ArrayList<>(mesh.faceSets());
     Set<String> names = new HashSet<>();
     sets.forEach(s -> names.add(s.name()));
-    for (int slot = 0; slot < mesh.materialIds().length; slot++) {
-      int[] faces = faces(mesh, slot);
+    int[][] bySlot = mesh.facesOfSlots();
+    for (int slot = 0; slot < bySlot.length; slot++) {
+      int[] faces = bySlot[slot];
       if (mesh.materialIds()[slot] < 0 || faces.length == 0 || of(mesh, faces) != null) {
         continue;
       }
@@ -41,8 +41,9 @@ public final class MaterialSets {
   /** The mesh with those materials alone that one for all, or a set of its own, tells. */
   static PolygonMesh told(PolygonMesh mesh) {
     int[] ids = mesh.materialIds().clone();
+    int[][] bySlot = mesh.facesOfSlots();
     for (int slot = 0; slot < ids.length && !isSingle(mesh); slot++) {
-      ids[slot] = of(mesh, faces(mesh, slot)) == null ? -1 : ids[slot];
+      ids[slot] = of(mesh, bySlot[slot]) == null ? -1 : ids[slot];
     }
     return mesh.toBuilder().materials(ids, mesh.faceSlot()).build();
   }
@@ -50,17 +51,6 @@ public final class MaterialSets {
   /** Whether all faces have one material. */
   static boolean isSingle(PolygonMesh mesh) {
     return mesh.materialIds().length == 1 && mesh.faceSlot() == null && mesh.materialIds()[0] >= 0;
-  }
-
-  /** Rising indices of the faces of a slot. */
-  static int[] faces(PolygonMesh mesh, int slot) {
-    IntList faces = new IntList(16);
-    for (int f = 0; f < mesh.faces().faceCount(); f++) {
-      if (mesh.slot(f) == slot) {
-        faces.add(f);
-      }
-    }
-    return faces.toArray();
   }
 
   /** The set of just these faces, {@code null} for none. */

@@ -35,15 +35,9 @@ final class PointsOut {
         moving ? geometry.property(VELOCITIES, three, "interpretation=vector", seconds) : null;
   }
 
+  /** Of what is sampled; {@code null} for what rests. */
   static double[] seconds(Samples samples) {
-    if (samples == null) {
-      return null;
-    }
-    double[] seconds = new double[samples.sampleCount()];
-    for (int s = 0; s < seconds.length; s++) {
-      seconds[s] = samples.timeSeconds(s);
-    }
-    return seconds;
+    return samples == null ? null : samples.allSeconds();
   }
 
   /**

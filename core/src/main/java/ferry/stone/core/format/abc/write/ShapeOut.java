@@ -16,6 +16,7 @@ import ferry.stone.core.scene.time.PointCache;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -138,11 +139,7 @@ final class ShapeOut {
 
   /** A mesh that is another one at each sample. */
   void changing(CompoundOut geometry, MeshSequence sequence) throws IOException {
-    int count = sequence.sampleCount();
-    double[] seconds = new double[count];
-    for (int s = 0; s < count; s++) {
-      seconds[s] = sequence.timeSeconds(s);
-    }
+    double[] seconds = sequence.allSeconds();
     Map<String, Attribute> known = known(sequence);
     PointsOut points = new PointsOut(geometry, seconds, "vtx", false);
     Topology topology = new Topology(geometry, seconds);
@@ -158,7 +155,7 @@ final class ShapeOut {
       }
       open.put(property, layers.open(holder, property, like, true, seconds));
     }
-    for (int s = 0; s < count; s++) {
+    for (int s = 0; s < seconds.length; s++) {
       progress.checkCancelled();
       PolygonMesh mesh = sequence.mesh(s);
       int[] order = clockwise(mesh.faces());
@@ -247,7 +244,7 @@ final class ShapeOut {
     if (how.creaseEdges().length > 0) {
       // Edges one by one: a crease of two vertices each.
       int[] lengths = new int[how.creaseSharpness().length];
-      java.util.Arrays.fill(lengths, 2);
+      Arrays.fill(lengths, 2);
       geometry.property(".creaseIndices", WHOLES, "", null).add(how.creaseEdges());
       geometry.property(".creaseLengths", WHOLES, "", null).add(lengths);
       geometry.property(".creaseSharpnesses", sharp, "", null).add(how.creaseSharpness());

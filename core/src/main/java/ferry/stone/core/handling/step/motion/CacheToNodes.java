@@ -147,10 +147,7 @@ public final class CacheToNodes extends BasicStep<CacheToNodes.Params> {
 
     private void moved(PointCache cache, PolygonMesh mesh, RigidFit fit) {
       farthest = Math.max(farthest, fit.farthest());
-      double[] seconds = new double[cache.sampleCount()];
-      for (int s = 0; s < seconds.length; s++) {
-        seconds[s] = cache.timeSeconds(s);
-      }
+      double[] seconds = cache.allSeconds();
       start = Math.min(start, seconds[0]);
       end = Math.max(end, seconds[seconds.length - 1]);
       // A part with others below it keeps its origin, which is theirs.
