@@ -1,8 +1,10 @@
 package ferry.stone.core.handling;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
 import ferry.stone.core.TestFiles;
+import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Offer;
 import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.geometry.cache.WavingSheet;
@@ -17,13 +19,17 @@ import ferry.stone.core.proof.Proof;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
 import ferry.stone.core.scene.mesh.Coordinates;
+import ferry.stone.core.scene.mesh.MorphTarget;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.mesh.Polygons;
 import ferry.stone.core.scene.node.LocalTransform.Trs;
 import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.node.Skin;
 import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.scene.time.PointCache;
 import ferry.stone.core.work.Progress;
+import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import org.joml.Matrix4d;
@@ -148,6 +154,94 @@ class CacheFormsTest {
     }
     Scene small = done(scene, "cacheToMorphs", Map.of("most", 0.01));
     assertThat(small.caches()).hasSize(1);
+  }
+
+  /** The scene with joints and a target on the stone, which its cache overrules. */
+  private static Scene rigged() {
+    Scene scene = scene();
+    SceneBuilder builder = scene.toBuilder();
+    int[] all = {0, 1, 2, 3, 4};
+    float[] deltas = new float[15];
+    Arrays.fill(deltas, 3);
+    PolygonMesh stone =
+        scene.mesh(4).orElseThrow().toBuilder()
+            .morphs(
+                List.of(
+                    new MorphTarget(
+                        "swell", 1, List.of(new MorphTarget.Shape(1, all, deltas, null)))))
+            .build();
+    Skin skin =
+        new Skin(
+            30,
+            "stone",
+            4,
+            new int[] {1},
+            new Matrix4d().translation(7, 0, 0).get(new double[16]),
+            new int[] {0, 1, 2, 3, 4, 5},
+            new int[5],
+            new float[] {1, 1, 1, 1, 1},
+            "linear");
+    List<Node> nodes = new ArrayList<>(scene.nodes());
+    Node.Content.MeshContent content = (Node.Content.MeshContent) nodes.get(2).content();
+    nodes.set(2, nodes.get(2).withContent(content.withSkin(30)));
+    return builder
+        .meshes(List.of(scene.mesh(2).orElseThrow(), stone))
+        .skins(List.of(skin))
+        .nodes(nodes)
+        .build();
+  }
+
+  @Test
+  void jointsAndTargetsThatTheCacheOverruledGoWithItAndAreTold() {
+    Scene scene = rigged();
+    for (String kind : List.of("cacheToNodes", "cacheToMorphs")) {
+      var stages =
+          Handling.run(
+              scene, List.of(new Step("a", kind, Map.of(), true, List.of())), Progress.NONE);
+      Scene moved = Handling.result(scene, stages);
+      assertThat(stages.get(0).failure()).isNull();
+      for (int s = 0; s < SAMPLES; s++) {
+        assertThat(farthest(scene, moved, 2, 1 + s / 24.0)).as(kind).isLessThan(2e-5);
+      }
+      assertThat(stages.get(0).findings())
+          .filteredOn(f -> f.code().equals("cache-rig-let-go"))
+          .extracting(Finding::message)
+          .hasSize(2)
+          .anyMatch(m -> m.contains("joints"))
+          .anyMatch(m -> m.contains("morph targets"));
+    }
+    Scene off = done(scene, "cacheOff", Map.of("stand", "moment", "seconds", 1.5));
+    double[] stood =
+        Deform.world(scene, ClipPoses.of(scene, Caches.timeline(scene).get(0)).at(1.5), 2);
+    double[] stands = Deform.world(off, ClipPoses.of(off, null).at(0), 2);
+    assertThat(stands).containsExactly(stood, within(1e-5));
+  }
+
+  @Test
+  void whatHangsOnAStiffPartStaysWhereItIs() {
+    Scene scene = scene();
+    SceneBuilder builder = scene.toBuilder();
+    List<Node> nodes = new ArrayList<>(scene.nodes());
+    nodes.set(
+        2,
+        nodes
+            .get(2)
+            .withGeometric(
+                Trs.of(
+                    new Vector3d(1, 2, 3), new Quaterniond().rotateXYZ(1, 2, 3), new Vector3d(2))));
+    nodes.add(Node.of(40, "moss", 2, Node.Content.MeshContent.of(2)));
+    Scene hung = builder.nodes(nodes).caches(List.of(scene.caches().get(1))).build();
+    Scene moved = done(hung, "cacheToNodes", Map.of("tolerance", 1));
+    assertThat(moved.caches()).isEmpty();
+    int moving = moved.paths().indexOf("yard/stone/stone_moving");
+    Clip was = Caches.timeline(hung).get(0);
+    Clip is = moved.clips().get(0);
+    for (int s = 0; s < SAMPLES; s++) {
+      double t = 1 + s / 24.0;
+      assertThat(farthest(hung, moved, 3, t)).isLessThan(1e-9);
+      assertThat(Deform.world(moved, ClipPoses.of(moved, is).at(t), moving))
+          .containsExactly(Deform.world(hung, ClipPoses.of(hung, was).at(t), 2), within(1e-4));
+    }
   }
 
   @Test

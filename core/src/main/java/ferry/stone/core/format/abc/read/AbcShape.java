@@ -171,9 +171,7 @@ final class AbcShape {
 
   private Subdivision subdivision(PolygonMesh mesh, int sample)
       throws IOException, FormatException {
-    if (!report.everySample()) {
-      rules();
-    }
+    rules();
     int[] edges = ints(".creaseIndices", sample);
     int[] lengths = ints(".creaseLengths", sample);
     float[] sharpness = floats(".creaseSharpnesses", sample);
@@ -228,7 +226,8 @@ final class AbcShape {
       }
     }
     for (String name : List.of(".creaseSharpnesses", ".cornerSharpnesses", ".holes")) {
-      if (!geometry.value(name).map(AbcProperty::isConstant).orElse(true)) {
+      if (!report.everySample()
+          && !geometry.value(name).map(AbcProperty::isConstant).orElse(true)) {
         report.lost(
             "layer-motion-not-read",
             object.path(),

@@ -11,6 +11,7 @@ import ferry.stone.core.scene.mesh.Coordinates;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.time.PointCache;
 import ferry.stone.core.work.Progress;
+import java.io.IOException;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -69,15 +70,20 @@ public final class CacheOff extends BasicStep<CacheOff.Params> {
               }
               return null;
             });
+    // What stands as it was at a moment is moved by nothing else.
+    Unrigged unrigged = new Unrigged(result, stilled.keySet());
+    Scene bare = unrigged.scene();
     List<PolygonMesh> meshes =
-        result.meshes().stream()
+        bare.meshes().stream()
             .map(m -> stilled.containsKey(m.id()) ? m.withPoints(stilled.get(m.id())) : m)
             .toList();
-    return StepResult.of(
-        result.toBuilder().meshes(meshes).build(), Figures.count(gone[0], "cache"));
+    return new StepResult(
+        bare.toBuilder().meshes(meshes).build(),
+        unrigged.findings(),
+        Figures.count(gone[0], "cache"));
   }
 
-  private static Coordinates at(PointCache cache, double seconds) throws java.io.IOException {
+  private static Coordinates at(PointCache cache, double seconds) throws IOException {
     float[] points = new float[3 * cache.pointCount()];
     Caches.sample(cache, seconds, points);
     return Coordinates.of(points);

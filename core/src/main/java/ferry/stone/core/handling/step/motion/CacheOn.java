@@ -14,6 +14,7 @@ import ferry.stone.core.scene.time.PointCache;
 import ferry.stone.core.scene.time.RenamedCache;
 import ferry.stone.core.work.Progress;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -64,7 +65,7 @@ public final class CacheOn extends BasicStep<CacheOn.Params> {
               + Figures.count(cache.pointCount())
               + "): the motion stays.");
     }
-    Map<Integer, PolygonMesh> targets = new java.util.HashMap<>();
+    Map<Integer, PolygonMesh> targets = new HashMap<>();
     fitting.forEach(m -> targets.put(m.id(), m));
     SceneBuilder builder = scene.toBuilder();
     List<PointCache> caches = new ArrayList<>();

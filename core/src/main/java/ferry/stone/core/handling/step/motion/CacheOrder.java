@@ -16,6 +16,7 @@ import ferry.stone.core.work.Progress;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import org.joml.Matrix4d;
 
 /** Brings the points of caches into the order of their mesh's vertices, by where they lie. */
 public final class CacheOrder extends BasicStep<CacheOrder.Params> {
@@ -67,7 +68,7 @@ public final class CacheOrder extends BasicStep<CacheOrder.Params> {
               }
               changed[0]++;
               PickedCache picked = new PickedCache(cache, order.source());
-              return order.frame().equals(new org.joml.Matrix4d(), 1e-12)
+              return order.frame().equals(new Matrix4d(), 1e-12)
                   ? picked
                   : new MovedCache(picked, order.frame());
             });

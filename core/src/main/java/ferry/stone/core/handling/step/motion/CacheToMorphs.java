@@ -24,6 +24,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 
 /**
@@ -62,61 +63,63 @@ public final class CacheToMorphs extends BasicStep<CacheToMorphs.Params> {
 
   @Override
   public StepResult apply(Scene scene, Selection selection, Params params, Progress progress) {
-    Set<Integer> chosen = ChosenCaches.meshes(scene, selection);
-    Map<Integer, PolygonMesh> byId = scene.meshesById();
-    Map<Integer, PolygonMesh> changed = new HashMap<>();
-    List<PointCache> left = new ArrayList<>();
-    List<Clip.Track> tracks = new ArrayList<>();
     List<Finding> findings = new ArrayList<>();
-    double start = Double.POSITIVE_INFINITY;
-    double end = Double.NEGATIVE_INFINITY;
-    double all = 0;
-    for (PointCache cache : scene.caches()) {
-      progress.checkCancelled();
-      PolygonMesh mesh = byId.get(cache.meshId());
-      boolean meant =
-          mesh != null && chosen.contains(mesh.id()) && mesh.points().count() == cache.pointCount();
-      double megabytes = (double) BYTES * cache.pointCount() * cache.sampleCount() / MEGABYTE;
-      if (!meant || megabytes > params.most()) {
-        left.add(cache);
-        if (meant) {
-          findings.add(tooLarge(cache, megabytes));
-        }
-        continue;
-      }
-      try {
-        PolygonMesh morphed = morphed(mesh, cache);
-        changed.put(mesh.id(), morphed);
-        tracks.addAll(tracks(scene, morphed, cache));
-      } catch (IOException e) {
-        throw new UncheckedIOException(e);
-      }
-      start = Math.min(start, cache.startSeconds());
-      end = Math.max(end, cache.endSeconds());
-      all += megabytes;
-    }
-    if (changed.isEmpty()) {
+    Map<PointCache, PolygonMesh> taken = ChosenCaches.fitting(scene, selection);
+    taken.keySet().removeIf(cache -> isTooLarge(cache, params, findings));
+    if (taken.isEmpty()) {
       return new StepResult(scene, findings, "no cache is small enough");
     }
-    SceneBuilder builder = scene.toBuilder();
+    Unrigged unrigged =
+        new Unrigged(
+            scene, taken.values().stream().map(PolygonMesh::id).collect(Collectors.toSet()));
+    Scene bare = unrigged.scene();
+    findings.addAll(unrigged.findings());
+    Map<Integer, PolygonMesh> changed = new HashMap<>();
+    List<Clip.Track> tracks = new ArrayList<>();
+    double all = 0;
+    try {
+      for (var entry : taken.entrySet()) {
+        progress.checkCancelled();
+        PointCache cache = entry.getKey();
+        PolygonMesh morphed = morphed(bare.mesh(entry.getValue().id()).orElseThrow(), cache);
+        changed.put(morphed.id(), morphed);
+        tracks.addAll(tracks(bare, morphed, cache));
+        all += megabytes(cache);
+      }
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+    SceneBuilder builder = bare.toBuilder();
     Scene result =
         builder
-            .caches(left)
-            .meshes(scene.meshes().stream().map(m -> changed.getOrDefault(m.id(), m)).toList())
-            .clips(MotionClip.joined(scene, builder.newId(), tracks, Set.of(), start, end))
+            .caches(scene.caches().stream().filter(c -> !taken.containsKey(c)).toList())
+            .meshes(bare.meshes().stream().map(m -> changed.getOrDefault(m.id(), m)).toList())
+            .clips(MotionClip.joined(bare, builder.newId(), tracks, Set.of(), taken.keySet()))
             .build();
     String size = String.format(Locale.ROOT, "%.1f MB", all);
     return new StepResult(result, findings, Figures.count(changed.size(), "cache") + " · " + size);
   }
 
-  private static Finding tooLarge(PointCache cache, double megabytes) {
+  private static double megabytes(PointCache cache) {
+    return (double) BYTES * cache.pointCount() * cache.sampleCount() / MEGABYTE;
+  }
+
+  private static boolean isTooLarge(PointCache cache, Params params, List<Finding> findings) {
+    boolean tooLarge = megabytes(cache) > params.most();
+    if (tooLarge) {
+      findings.add(tooLarge(cache));
+    }
+    return tooLarge;
+  }
+
+  private static Finding tooLarge(PointCache cache) {
     return Finding.of(
             "cache-too-large-for-targets",
             Severity.LOOK,
             cache.name(),
             "A target for each sample takes more than was allowed: it stays a cache. Trim it, give"
                 + " it fewer samples a second, or allow more.")
-        .measured(String.format(Locale.ROOT, "%.0f MB", megabytes));
+        .measured(String.format(Locale.ROOT, "%.0f MB", megabytes(cache)));
   }
 
   private static PolygonMesh morphed(PolygonMesh mesh, PointCache cache) throws IOException {

@@ -13,6 +13,7 @@ import ferry.stone.core.motion.Pose;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
 import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.LocalTransform;
 import ferry.stone.core.scene.node.LocalTransform.Trs;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.time.Clip;
@@ -23,6 +24,8 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -61,130 +64,114 @@ public final class CacheToNodes extends BasicStep<CacheToNodes.Params> {
 
   @Override
   public StepResult apply(Scene scene, Selection selection, Params params, Progress progress) {
+    List<Finding> findings = new ArrayList<>();
+    Map<PointCache, RigidFit> fits = new LinkedHashMap<>();
+    Set<Integer> meshes = new HashSet<>();
+    double most = params.tolerance() / 1000 / scene.frame().metresPerUnit();
     try {
-      return new Work(scene, params, progress).run(ChosenCaches.meshes(scene, selection));
+      for (var entry : ChosenCaches.fitting(scene, selection).entrySet()) {
+        progress.checkCancelled();
+        PointCache cache = entry.getKey();
+        RigidFit fit = RigidFit.of(cache, entry.getValue().points(), most);
+        if (fit == null) {
+          findings.add(
+              Finding.of(
+                  "cache-bends",
+                  Severity.NOTE,
+                  cache.name(),
+                  "Its points do not move as one stiff thing: it stays a cache."));
+        } else {
+          fits.put(cache, fit);
+          meshes.add(cache.meshId());
+        }
+      }
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
+    if (fits.isEmpty()) {
+      return new StepResult(scene, findings, "nothing is stiff");
+    }
+    Unrigged unrigged = new Unrigged(scene, meshes);
+    findings.addAll(unrigged.findings());
+    Scene result = new Work(unrigged.scene()).run(fits);
+    double off = fits.values().stream().mapToDouble(RigidFit::farthest).max().orElseThrow();
+    double millimetres = 1000 * off * scene.frame().metresPerUnit();
+    String figure = String.format(Locale.ROOT, "up to %.3f mm off", millimetres);
+    return new StepResult(result, findings, Figures.count(fits.size(), "cache") + " · " + figure);
   }
 
   private static final class Work {
     private final Scene scene;
-    private final double most;
-    private final Progress progress;
     private final SceneBuilder builder;
-    private final Clip clip;
     private final ClipPoses poses;
     private final List<Clip.Track> tracks = new ArrayList<>();
-    private final List<Finding> findings = new ArrayList<>();
     private final Map<Integer, PolygonMesh> meshes = new HashMap<>();
-    private final Map<Integer, Node> nodes = new HashMap<>();
+    private final List<Node> nodes;
+    private final Set<Integer> placed = new HashSet<>();
     private final boolean[] parents;
-    private double farthest;
-    private double start = Double.POSITIVE_INFINITY;
-    private double end = Double.NEGATIVE_INFINITY;
 
-    Work(Scene scene, Params params, Progress progress) {
+    Work(Scene scene) {
       this.scene = scene;
-      this.progress = progress;
-      most = params.tolerance() / 1000 / scene.frame().metresPerUnit();
       builder = scene.toBuilder();
-      clip = scene.clips().size() == 1 ? scene.clips().get(0) : null;
-      poses = ClipPoses.of(scene, clip);
-      parents = new boolean[scene.nodes().size()];
-      for (Node node : scene.nodes()) {
+      nodes = new ArrayList<>(scene.nodes());
+      poses = ClipPoses.of(scene, scene.clips().size() == 1 ? scene.clips().get(0) : null);
+      parents = new boolean[nodes.size()];
+      for (Node node : nodes) {
         if (node.parent() >= 0) {
           parents[node.parent()] = true;
         }
       }
     }
 
-    StepResult run(Set<Integer> chosen) throws IOException {
-      List<PointCache> left = new ArrayList<>();
-      Map<Integer, PolygonMesh> byId = scene.meshesById();
-      int done = 0;
-      for (PointCache cache : scene.caches()) {
-        progress.checkCancelled();
-        PolygonMesh mesh = byId.get(cache.meshId());
-        boolean meant =
-            mesh != null
-                && chosen.contains(mesh.id())
-                && mesh.points().count() == cache.pointCount();
-        RigidFit fit = meant ? RigidFit.of(cache, mesh.points(), most) : null;
-        if (fit == null) {
-          left.add(cache);
-          if (meant) {
-            findings.add(
-                Finding.of(
-                    "cache-bends",
-                    Severity.NOTE,
-                    cache.name(),
-                    "Its points do not move as one stiff thing: it stays a cache."));
-          }
-          continue;
-        }
-        moved(cache, mesh, fit);
-        done++;
-      }
-      if (done == 0) {
-        return new StepResult(scene, findings, "nothing is stiff");
-      }
-      Scene result =
-          builder
-              .caches(left)
-              .meshes(scene.meshes().stream().map(m -> meshes.getOrDefault(m.id(), m)).toList())
-              .nodes(scene.nodes().stream().map(n -> nodes.getOrDefault(n.id(), n)).toList())
-              .clips(MotionClip.joined(scene, builder.newId(), tracks, nodes.keySet(), start, end))
-              .build();
-      String off = String.format(Locale.ROOT, "%.3f mm", 1000 * farthest * unit());
-      return new StepResult(
-          result, findings, Figures.count(done, "cache") + " · up to " + off + " off");
+    Scene run(Map<PointCache, RigidFit> fits) {
+      fits.forEach(this::moved);
+      return builder
+          .caches(scene.caches().stream().filter(c -> !fits.containsKey(c)).toList())
+          .meshes(scene.meshes().stream().map(m -> meshes.getOrDefault(m.id(), m)).toList())
+          .nodes(nodes)
+          .clips(MotionClip.joined(scene, builder.newId(), tracks, placed, fits.keySet()))
+          .build();
     }
 
-    private double unit() {
-      return scene.frame().metresPerUnit();
-    }
-
-    private void moved(PointCache cache, PolygonMesh mesh, RigidFit fit) {
-      farthest = Math.max(farthest, fit.farthest());
-      double[] seconds = cache.allSeconds();
-      start = Math.min(start, seconds[0]);
-      end = Math.max(end, seconds[seconds.length - 1]);
-      // A part with others below it keeps its origin, which is theirs.
-      boolean alone = true;
+    private void moved(PointCache cache, RigidFit fit) {
+      PolygonMesh mesh = scene.mesh(cache.meshId()).orElseThrow();
+      Matrix4d back = new Matrix4d().translation(new Vector3d(fit.centre()).negate());
+      meshes.put(mesh.id(), mesh.withPoints(mesh.points().transform(back)));
       for (int i = 0; i < parents.length; i++) {
-        alone &= !shows(i, mesh) || !parents[i];
-      }
-      Vector3d centre = alone ? fit.centre() : new Vector3d();
-      Matrix4d toCentre = new Matrix4d().translation(centre);
-      if (alone) {
-        Matrix4d back = new Matrix4d().translation(new Vector3d(centre).negate());
-        meshes.put(mesh.id(), mesh.withPoints(mesh.points().transform(back)));
-      }
-      for (int i = 0; i < parents.length; i++) {
-        if (shows(i, mesh)) {
-          node(i, fit, seconds, toCentre);
+        if (scene.nodes().get(i).content() instanceof Node.Content.MeshContent content
+            && content.meshId() == mesh.id()) {
+          node(i, fit, cache.allSeconds());
         }
       }
     }
 
-    private boolean shows(int place, PolygonMesh mesh) {
-      return scene.nodes().get(place).content() instanceof Node.Content.MeshContent content
-          && content.meshId() == mesh.id();
-    }
-
-    private void node(int place, RigidFit fit, double[] seconds, Matrix4d toCentre) {
+    private void node(int place, RigidFit fit, double[] seconds) {
       Node node = scene.nodes().get(place);
+      Matrix4d shown = node.geometric().toMatrix();
+      Matrix4d after = new Matrix4d(shown).invert();
       SampledPlaces places = new SampledPlaces(seconds);
       Trs first = null;
       for (int s = 0; s < seconds.length; s++) {
-        Matrix4d local = local(poses.at(seconds[s]), place);
-        Trs trs = places.add(local.mul(fit.places()[s]).mul(toCentre));
+        Matrix4d local = parents[place] ? new Matrix4d() : local(poses.at(seconds[s]), place);
+        // The mesh turns about its middle, where its origin is now.
+        Matrix4d moved = local.mul(shown).mul(fit.places()[s]).translate(fit.centre()).mul(after);
+        Trs trs = places.add(moved);
         first = first == null ? trs : first;
       }
-      tracks.removeIf(t -> t.targetId() == node.id());
-      tracks.addAll(places.tracks(node.id(), first));
-      nodes.put(node.id(), node.withTransform(first));
+      Node mover = node;
+      if (parents[place]) {
+        // What is below it does not move with the mesh: that gets a part of its own.
+        mover =
+            Node.of(builder.newId(), node.name() + "_moving", place, node.content())
+                .withGeometric(node.geometric());
+        nodes.set(
+            place, node.withContent(Node.Content.GROUP).withGeometric(LocalTransform.IDENTITY));
+        nodes.add(mover.withTransform(first));
+      } else {
+        nodes.set(place, node.withTransform(first));
+      }
+      placed.add(mover.id());
+      tracks.addAll(places.tracks(mover.id(), first));
     }
 
     private Matrix4d local(Pose pose, int place) {

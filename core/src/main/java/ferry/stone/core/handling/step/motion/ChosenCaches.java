@@ -2,6 +2,7 @@ package ferry.stone.core.handling.step.motion;
 
 import ferry.stone.core.handling.Selection;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.time.PointCache;
 import java.io.IOException;
@@ -9,7 +10,9 @@ import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 
 /** The caches of the meshes that the chosen parts show. */
@@ -27,6 +30,20 @@ final class ChosenCaches {
       }
     }
     return ids;
+  }
+
+  /** Chosen meshes by the caches that fit them, in the order of the caches. */
+  static Map<PointCache, PolygonMesh> fitting(Scene scene, Selection selection) {
+    Set<Integer> ids = meshes(scene, selection);
+    Map<Integer, PolygonMesh> byId = scene.meshesById();
+    Map<PointCache, PolygonMesh> fitting = new LinkedHashMap<>();
+    for (PointCache cache : scene.caches()) {
+      PolygonMesh mesh = ids.contains(cache.meshId()) ? byId.get(cache.meshId()) : null;
+      if (mesh != null && mesh.points().count() == cache.pointCount()) {
+        fitting.put(cache, mesh);
+      }
+    }
+    return fitting;
   }
 
   /** What becomes of a cache. */

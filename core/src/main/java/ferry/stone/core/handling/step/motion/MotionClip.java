@@ -2,7 +2,9 @@ package ferry.stone.core.handling.step.motion;
 
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.time.Clip;
+import ferry.stone.core.scene.time.PointCache;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Set;
 
@@ -16,9 +18,16 @@ final class MotionClip {
    *
    * @param id of a new clip
    * @param placed nodes whose places these tracks say anew
+   * @param caches that it was
    */
   static List<Clip> joined(
-      Scene scene, int id, List<Clip.Track> tracks, Set<Integer> placed, double start, double end) {
+      Scene scene,
+      int id,
+      List<Clip.Track> tracks,
+      Set<Integer> placed,
+      Collection<PointCache> caches) {
+    double start = caches.stream().mapToDouble(PointCache::startSeconds).min().orElseThrow();
+    double end = caches.stream().mapToDouble(PointCache::endSeconds).max().orElseThrow();
     List<Clip> clips = new ArrayList<>(scene.clips());
     if (clips.size() != 1) {
       clips.add(new Clip(id, scene.name(), start, end, tracks));
