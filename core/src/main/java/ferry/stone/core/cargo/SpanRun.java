@@ -20,27 +20,36 @@ import ferry.stone.core.scene.time.MeshSequence;
 import ferry.stone.core.scene.time.PointCache;
 import ferry.stone.core.scene.time.Samples;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
+import java.util.function.Consumer;
 
 /**
  * Numbered files that each hold a span of one motion, as exporters cut long caches: joined into one
  * scene, that of the first span, whose parts are found in the others by their paths.
  */
 final class SpanRun {
+  private static final double SAME = 1e-6;
+
   private final List<Scene> spans;
   private final Scene first;
   private final SceneBuilder scene;
   private final List<Map<String, Node>> nodes = new ArrayList<>();
 
+  /** Where each span begins, in seconds. */
+  private final double[] starts;
+
   private SpanRun(List<Scene> spans) {
     this.spans = spans;
     first = spans.get(0);
     scene = first.toBuilder();
+    starts = spans.stream().mapToDouble(s -> span(s)[0]).toArray();
     for (Scene span : spans) {
       Map<String, Node> byPath = new LinkedHashMap<>();
       List<String> paths = span.paths();
@@ -92,7 +101,7 @@ final class SpanRun {
     for (int i = 1; i < spans.size(); i++) {
       double[] before = span(spans.get(i - 1));
       double[] own = span(spans.get(i));
-      if (own[0] < before[1] - 1e-6) {
+      if (own[0] < before[1] - SAME) {
         findings.add(
             Finding.of(
                     "spans-overlap",
@@ -146,8 +155,8 @@ final class SpanRun {
           span.sequences().stream().filter(s -> s.meshId() == own.id()).findFirst().orElse(null);
       moves |= cache != null;
       changes |= sequence != null || !FrameRun.fits(mesh, own);
-      moves |= i > 0 && !samePoints(mesh, own);
-      double start = span(span)[0];
+      moves |= i > 0 && !mesh.points().isSame(own.points());
+      double start = starts[i];
       points.add(cache != null ? cache : new Still(own, start));
       others.add(
           sequence != null
@@ -161,99 +170,118 @@ final class SpanRun {
     }
   }
 
-  private static boolean samePoints(PolygonMesh a, PolygonMesh b) {
-    boolean same = a.points().count() == b.points().count();
-    for (int i = 0; same && i < 3 * a.points().count(); i++) {
-      same = a.points().at(i) == b.points().at(i);
-    }
-    return same;
+  /** What a track or a text moves, by what it is called in every span. */
+  private record Moved(String target, String property) {}
+
+  /** What the ids of a span's nodes, cameras, lights and materials are called in every span. */
+  private Map<Integer, String> targets(int span) {
+    Map<Integer, String> targets = new LinkedHashMap<>();
+    nodes
+        .get(span)
+        .forEach(
+            (path, node) -> {
+              targets.putIfAbsent(node.id(), path);
+              if (node.content() instanceof Node.Content.CameraContent camera) {
+                targets.putIfAbsent(camera.cameraId(), "camera of " + path);
+              } else if (node.content() instanceof Node.Content.LightContent light) {
+                targets.putIfAbsent(light.lightId(), "light of " + path);
+              }
+            });
+    spans.get(span).materials().forEach(m -> targets.putIfAbsent(m.id(), "material " + m.name()));
+    return targets;
   }
 
   /** One clip over all spans: keys one after another. */
   private List<Clip> clip() {
-    Map<List<String>, List<Clip.Track>> byTarget = new LinkedHashMap<>();
-    List<Clip.Words> words = new ArrayList<>();
+    Map<String, Integer> ids = new LinkedHashMap<>();
+    targets(0).forEach((id, target) -> ids.putIfAbsent(target, id));
+    Map<Moved, Clip.Track[]> moved = new LinkedHashMap<>();
+    Map<Moved, Clip.Words[]> said = new LinkedHashMap<>();
     double start = Double.POSITIVE_INFINITY;
     double end = Double.NEGATIVE_INFINITY;
-    for (int i = 0; i < spans.size(); i++) {
-      Map<Integer, String> paths = new LinkedHashMap<>();
-      nodes.get(i).forEach((path, node) -> paths.putIfAbsent(node.id(), path));
+    int count = spans.size();
+    for (int i = 0; i < count; i++) {
+      int span = i;
+      Map<Integer, String> targets = targets(i);
       for (Clip clip : spans.get(i).clips()) {
         for (Clip.Track track : clip.tracks()) {
-          String path = paths.get(track.targetId());
-          if (path != null && nodes.get(0).containsKey(path)) {
-            byTarget
-                .computeIfAbsent(List.of(path, track.property()), k -> new ArrayList<>())
-                .add(track);
-          } else if (i == 0) {
-            byTarget
-                .computeIfAbsent(List.of("", track.property()), k -> new ArrayList<>())
-                .add(track);
-          }
+          Moved key = new Moved(targets.get(track.targetId()), track.property());
+          take(key, ids, k -> moved.computeIfAbsent(k, n -> new Clip.Track[count])[span] = track);
         }
-        words.addAll(i == 0 ? clip.words() : List.of());
+        for (Clip.Words words : clip.words()) {
+          Moved key = new Moved(targets.get(words.targetId()), words.property());
+          take(key, ids, k -> said.computeIfAbsent(k, n -> new Clip.Words[count])[span] = words);
+        }
       }
-      start = Math.min(start, span(spans.get(i))[0]);
+      start = Math.min(start, starts[i]);
       end = Math.max(end, span(spans.get(i))[1]);
     }
-    if (byTarget.isEmpty() && words.isEmpty()) {
+    if (moved.isEmpty() && said.isEmpty()) {
       return List.of();
     }
     List<Clip.Track> tracks = new ArrayList<>();
-    byTarget.forEach(
-        (key, parts) -> {
-          Node node = nodes.get(0).get(key.get(0));
-          if (node == null) {
-            tracks.addAll(parts);
-          } else {
-            tracks.add(joined(node, key.get(0), key.get(1), parts));
-          }
-        });
+    moved.forEach((key, parts) -> tracks.add(track(key, ids.get(key.target), parts)));
+    List<Clip.Words> words = new ArrayList<>();
+    said.forEach((key, parts) -> words.add(words(key, ids.get(key.target), parts)));
     String name = first.clips().isEmpty() ? first.name() : first.clips().get(0).name();
     return List.of(new Clip(scene.newId(), name, start, end, tracks, List.of(), words));
   }
 
-  private Clip.Track joined(Node node, String path, String property, List<Clip.Track> parts) {
-    Clip.Track like = parts.get(0);
+  /** Takes what moves something that the first span has too; else tells that it does not land. */
+  private void take(Moved key, Map<String, Integer> ids, Consumer<Moved> taken) {
+    if (key.target != null && ids.containsKey(key.target)) {
+      taken.accept(key);
+    } else {
+      String what = key.target == null ? "a value" : key.target;
+      scene.unread("Motion (" + key.property + ") of " + what + " in later spans");
+    }
+  }
+
+  /**
+   * The keys of all spans; where a node rests in one, a key at its place there. Of other values the
+   * one before holds.
+   *
+   * @param parts a span, {@code null} where nothing moves
+   */
+  private Clip.Track track(Moved key, int id, Clip.Track[] parts) {
+    Clip.Track like = Arrays.stream(parts).filter(Objects::nonNull).findFirst().orElseThrow();
     int n = like.components();
     DoubleList times = new DoubleList(64);
     DoubleList values = new DoubleList(64 * n);
     double last = Double.NEGATIVE_INFINITY;
-    for (int i = 0; i < spans.size(); i++) {
-      Node own = nodes.get(i).get(path);
-      Clip.Track track = own == null ? null : track(spans.get(i), own, property);
-      double[] at = track == null ? new double[] {span(spans.get(i))[0]} : track.timesSeconds();
-      double[] rest = track == null && own != null ? rest(own, property) : null;
-      for (int k = 0; k < at.length && (track != null || rest != null); k++) {
-        if (at[k] > last + 1e-6) {
+    for (int i = 0; i < parts.length; i++) {
+      Node own = nodes.get(i).get(key.target);
+      double[] rest = parts[i] == null && own != null ? rest(own, key.property) : null;
+      double[] at = parts[i] != null ? parts[i].timesSeconds() : new double[] {starts[i]};
+      double[] found = parts[i] != null ? parts[i].values() : rest;
+      for (int k = 0; found != null && k < at.length; k++) {
+        if (at[k] > last + SAME) {
           times.add(at[k]);
           last = at[k];
           for (int c = 0; c < n; c++) {
-            values.add(track != null ? track.values()[n * k + c] : rest[c]);
+            values.add(found[n * k + c]);
           }
         }
       }
     }
     return new Clip.Track(
-        node.id(),
-        property,
-        like.interpolation(),
-        n,
-        times.toArray(),
-        values.toArray(),
-        null,
-        null);
+        id, key.property, like.interpolation(), n, times.toArray(), values.toArray(), null, null);
   }
 
-  private static Clip.Track track(Scene span, Node node, String property) {
-    for (Clip clip : span.clips()) {
-      for (Clip.Track track : clip.tracks()) {
-        if (track.targetId() == node.id() && track.property().equals(property)) {
-          return track;
+  private static Clip.Words words(Moved key, int id, Clip.Words[] parts) {
+    DoubleList times = new DoubleList(64);
+    List<String> values = new ArrayList<>();
+    double last = Double.NEGATIVE_INFINITY;
+    for (Clip.Words part : parts) {
+      for (int k = 0; part != null && k < part.timesSeconds().length; k++) {
+        if (part.timesSeconds()[k] > last + SAME) {
+          last = part.timesSeconds()[k];
+          times.add(last);
+          values.add(part.values().get(k));
         }
       }
     }
-    return null;
+    return new Clip.Words(id, key.property, times.toArray(), values);
   }
 
   /** Where a node stands in a span in which it does not move; {@code null} for other values. */

@@ -6,6 +6,7 @@ import ferry.stone.core.scene.mesh.MorphTarget;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.Skin;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import org.joml.Matrix4d;
@@ -107,7 +108,7 @@ public final class Deform {
       int from = skin.offsets()[v];
       int to = skin.offsets()[v + 1];
       double sum = 0;
-      java.util.Arrays.fill(m, 0);
+      Arrays.fill(m, 0);
       for (int i = from; i < to; i++) {
         double weight = skin.weights()[i];
         int at = 16 * skin.joints()[i];
@@ -127,7 +128,7 @@ public final class Deform {
     }
   }
 
-  private static void transform(double[] points, Matrix4d matrix) {
+  static void transform(double[] points, Matrix4d matrix) {
     double[] m = matrix.get(new double[16]);
     for (int v = 0; 3 * v < points.length; v++) {
       transform(points, v, m);

@@ -11,14 +11,17 @@ import ferry.stone.core.geometry.cache.WavingSheet;
 import ferry.stone.core.landing.Landing;
 import ferry.stone.core.landing.LandingOptions;
 import ferry.stone.core.motion.ClipPoses;
+import ferry.stone.core.motion.Curves;
 import ferry.stone.core.motion.Deform;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.mesh.Polygons;
+import ferry.stone.core.scene.node.Camera;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.work.Progress;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import org.joml.Matrix4d;
@@ -62,6 +65,10 @@ class SpanRunTest {
   }
 
   private static TestFiles files(double[]... spans) throws Exception {
+    return files(sheet(), spans);
+  }
+
+  private static TestFiles files(Scene scene, double[]... spans) throws Exception {
     TestFiles files = new TestFiles();
     for (int i = 0; i < spans.length; i++) {
       LandingOptions options =
@@ -70,7 +77,7 @@ class SpanRunTest {
               .with("fromSeconds", spans[i][0])
               .with("toSeconds", spans[i][1]);
       String stem = "sheet_" + (i + 1);
-      Landing.write(sheet(), options, stem, new TestFiles(), files, Progress.NONE);
+      Landing.write(scene, options, stem, new TestFiles(), files, Progress.NONE);
     }
     return files;
   }
@@ -129,5 +136,60 @@ class SpanRunTest {
     assertThat(joined.caches().get(0).sampleCount()).isEqualTo(SAMPLES);
     assertThat(farthest(sheet(), joined)).isLessThan(1e-5);
     assertThat(findings.list()).extracting(Finding::code).contains("spans-overlap");
+  }
+
+  /** The sheet, watched through a lens that closes in, while its cart is called by other names. */
+  private static Scene watched() {
+    Scene sheet = sheet();
+    SceneBuilder scene = sheet.toBuilder();
+    Camera eye = new Camera(11, "eye", Math.toRadians(40), 0, 1.5, 0.1, 100, null, Map.of());
+    scene.add(eye);
+    Clip roll = sheet.clips().get(0);
+    double[] times = roll.tracks().get(0).timesSeconds();
+    double[] angles = new double[times.length];
+    for (int s = 0; s < angles.length; s++) {
+      angles[s] = Math.toRadians(40 - 0.5 * s);
+    }
+    List<Clip.Track> tracks = new ArrayList<>(roll.tracks());
+    tracks.add(
+        new Clip.Track(
+            11, Clip.CAMERA_ANGLE, Clip.Interpolation.LINEAR, 1, times, angles, null, null));
+    Clip.Words names =
+        new Clip.Words(
+            3,
+            Clip.CUSTOM + "called",
+            new double[] {0, 0.5, 1.5},
+            List.of("dray", "wain", "barrow"));
+    List<Node> nodes = new ArrayList<>();
+    for (Node node : sheet.nodes()) {
+      nodes.add(node.id() == 3 ? node.withProperties(Map.of("called", "dray")) : node);
+    }
+    nodes.add(Node.of(12, "eye", -1, new Node.Content.CameraContent(11)));
+    return scene
+        .nodes(nodes)
+        .clips(List.of(roll.withTracks(tracks).withWords(List.of(names))))
+        .build();
+  }
+
+  @Test
+  void lensesAndTextsOfLaterSpansAreJoinedToo() throws Exception {
+    Scene joined = read(files(watched(), new double[] {0, 1}, new double[] {1, 2}), "frames");
+    Clip clip = joined.clips().get(0);
+    assertThat(clip.words()).hasSize(1);
+    Clip.Words called = clip.words().get(0);
+    assertThat(called.at(0.2)).isEqualTo("dray");
+    assertThat(called.at(1.2)).isEqualTo("wain");
+    assertThat(called.at(1.7)).isEqualTo("barrow");
+    Clip.Track lens =
+        clip.tracks().stream()
+            .filter(t -> t.property().equals(Clip.CAMERA_ANGLE))
+            .findFirst()
+            .orElseThrow();
+    assertThat(lens.targetId()).isEqualTo(joined.cameras().get(0).id());
+    double[] angle = new double[1];
+    for (double t = 0; t <= 2; t += 1 / 24.0) {
+      Curves.sample(lens, t, angle);
+      assertThat(Math.toDegrees(angle[0])).isCloseTo(40 - 12 * t, within(1e-6));
+    }
   }
 }

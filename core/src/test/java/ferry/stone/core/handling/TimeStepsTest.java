@@ -15,6 +15,7 @@ import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.mesh.Polygons;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.time.Clip;
+import ferry.stone.core.scene.time.MeshSequence;
 import ferry.stone.core.scene.time.PointCache;
 import ferry.stone.core.work.Progress;
 import java.util.List;
@@ -228,5 +229,43 @@ class TimeStepsTest {
     assertThat(stage.figure()).isEqualTo(String.format("gap %.3f mm", wanted));
     assertThat(stage.findings()).singleElement().matches(f -> f.code().equals("loop-gap"));
     assertThat(stage(sheet(17), "timeLoop", Map.of("most", 100)).findings()).isEmpty();
+  }
+
+  /** The sheet as a mesh at each sample, whose faces change at the last if wanted. */
+  private record Folding(int id, int meshId, int sampleCount, boolean tears)
+      implements MeshSequence {
+    @Override
+    public String name() {
+      return "folding";
+    }
+
+    @Override
+    public double timeSeconds(int sample) {
+      return sample / RATE;
+    }
+
+    @Override
+    public PolygonMesh mesh(int sample) {
+      boolean torn = tears && sample == sampleCount - 1;
+      int[] faces = torn ? new int[] {0, 1, 13} : new int[] {0, 1, 12};
+      return PolygonMesh.of(
+          meshId,
+          "sheet",
+          WavingSheet.rest().transform(new Matrix4d().translation(0, 0, 0.01 * sample)),
+          Polygons.triangles(faces));
+    }
+  }
+
+  @Test
+  void theGapOfAChangingMeshIsMeasuredToo() {
+    Scene sheet = sheet(2).toBuilder().caches(List.of()).build();
+    Scene moved = sheet.toBuilder().sequences(List.of(new Folding(9, 2, 11, false))).build();
+    Handling.Stage stage = stage(moved, "timeLoop", Map.of("most", 1));
+    assertThat(stage.figure()).isEqualTo("gap 100.000 mm");
+    assertThat(stage.findings()).singleElement().matches(f -> f.code().equals("loop-gap"));
+    Scene torn = sheet.toBuilder().sequences(List.of(new Folding(9, 2, 11, true))).build();
+    assertThat(stage(torn, "timeLoop", Map.of("most", 1)).findings())
+        .singleElement()
+        .matches(f -> f.measured().equals("other faces at the end"));
   }
 }

@@ -9,6 +9,8 @@ import ferry.stone.core.motion.LoopGap;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.work.Progress;
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -42,21 +44,36 @@ public final class TimeLoop extends TimeStep<TimeLoop.Params> {
     List<Clip> played = chosen(scene, params.named()).played();
     for (Clip clip : played) {
       progress.checkCancelled();
-      LoopGap gap = LoopGap.of(scene, clip);
+      LoopGap gap = gap(scene, clip);
       double millimetres = 1000 * gap.units() * scene.frame().metresPerUnit();
       most = Math.max(most, millimetres);
       if (millimetres > params.most()) {
         findings.add(
-            Finding.of(
-                    "loop-gap",
-                    Severity.LOOK,
-                    clip.name(),
-                    "The motion does not end where it begins: played in a loop it jumps.")
-                .measured(String.format(Locale.ROOT, "%.3f mm", millimetres))
-                .nodes(List.of(scene.nodes().get(gap.place()).id())));
+            told(scene, clip, gap.place())
+                .measured(String.format(Locale.ROOT, "%.3f mm", millimetres)));
+      }
+      if (gap.otherFaces() >= 0) {
+        findings.add(told(scene, clip, gap.otherFaces()).measured("other faces at the end"));
       }
     }
     String figure = String.format(Locale.ROOT, "gap %.3f mm", most);
     return new StepResult(scene, findings, played.isEmpty() ? "nothing moves" : figure);
+  }
+
+  private static LoopGap gap(Scene scene, Clip clip) {
+    try {
+      return LoopGap.of(scene, clip);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  private static Finding told(Scene scene, Clip clip, int place) {
+    return Finding.of(
+            "loop-gap",
+            Severity.LOOK,
+            clip.name(),
+            "The motion does not end where it begins: played in a loop it jumps.")
+        .nodes(List.of(scene.nodes().get(place).id()));
   }
 }

@@ -11,9 +11,11 @@ import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.scene.time.MeshSequence;
 import ferry.stone.core.scene.time.PointCache;
+import ferry.stone.core.scene.time.Samples;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 
 /** Steps on time: they change clips, caches and changing meshes alike, all or those of a name. */
 abstract class TimeStep<P extends Record> extends BasicStep<P> {
@@ -69,31 +71,20 @@ abstract class TimeStep<P extends Record> extends BasicStep<P> {
     }
 
     double start() {
-      double start = Double.POSITIVE_INFINITY;
-      for (Clip clip : clips) {
-        start = Math.min(start, clip.startSeconds());
-      }
-      for (PointCache cache : caches) {
-        start = Math.min(start, cache.startSeconds());
-      }
-      for (MeshSequence sequence : sequences) {
-        start = Math.min(start, sequence.startSeconds());
-      }
-      return start;
+      return Stream.concat(
+              clips.stream().map(Clip::startSeconds), samples().map(Samples::startSeconds))
+          .min(Double::compare)
+          .orElse(Double.POSITIVE_INFINITY);
     }
 
     double end() {
-      double end = Double.NEGATIVE_INFINITY;
-      for (Clip clip : clips) {
-        end = Math.max(end, clip.endSeconds());
-      }
-      for (PointCache cache : caches) {
-        end = Math.max(end, cache.endSeconds());
-      }
-      for (MeshSequence sequence : sequences) {
-        end = Math.max(end, sequence.endSeconds());
-      }
-      return end;
+      return Stream.concat(clips.stream().map(Clip::endSeconds), samples().map(Samples::endSeconds))
+          .max(Double::compare)
+          .orElse(Double.NEGATIVE_INFINITY);
+    }
+
+    private Stream<Samples> samples() {
+      return Stream.concat(caches.stream(), sequences.stream());
     }
 
     double rate() {
@@ -103,7 +94,7 @@ abstract class TimeStep<P extends Record> extends BasicStep<P> {
     List<Clip> played() {
       List<Clip> played = new ArrayList<>(clips);
       if (clips.isEmpty()) {
-        List<Integer> ids = caches.stream().map(PointCache::id).toList();
+        List<Integer> ids = samples().map(Samples::id).toList();
         Caches.timeline(scene).stream().filter(c -> ids.contains(c.id())).forEach(played::add);
       }
       return played;
