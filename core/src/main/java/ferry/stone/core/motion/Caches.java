@@ -13,6 +13,11 @@ import java.util.List;
 
 /** Where point caches put the vertices of meshes. */
 public final class Caches {
+  /** Frames a second of what says nothing of them: common practice, no source. */
+  private static final double USUAL_RATE = 30;
+
+  private static final double MOST_RATE = 240;
+
   private Caches() {}
 
   /** The cache of a mesh, or {@code null}. */
@@ -30,6 +35,21 @@ public final class Caches {
     List<Samples> all = new ArrayList<>(scene.caches());
     all.addAll(scene.sequences());
     return all;
+  }
+
+  /**
+   * Frames a second by which a scene is played and counted: the source's own rate where it has one.
+   */
+  public static double rate(Scene scene) {
+    List<Samples> sampled = samples(scene);
+    if (scene.framesPerSecond() > 0 || sampled.isEmpty()) {
+      return scene.framesPerSecond() > 0 ? scene.framesPerSecond() : USUAL_RATE;
+    }
+    Samples cache = sampled.get(0);
+    double seconds = cache.endSeconds() - cache.startSeconds();
+    // A cache of one sample, or of samples beyond all measure, has no rate.
+    double own = seconds > 0 ? (cache.sampleCount() - 1) / seconds : 0;
+    return own >= 1 && own <= MOST_RATE ? Math.round(own * 1000) / 1000.0 : USUAL_RATE;
   }
 
   /**

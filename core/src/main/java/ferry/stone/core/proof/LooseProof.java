@@ -18,7 +18,7 @@ import org.joml.Vector3d;
 
 /** Compares the lines and points of a part, one after another: places and colours. */
 final class LooseProof {
-  /** Of knots and weights, which are doubles all the way. */
+  /** Of knots and weights, which some formats hold as floats. */
   private static final double FORM_TOLERANCE = 1e-7;
 
   private static final double COLOUR_TOLERANCE = 0.003;

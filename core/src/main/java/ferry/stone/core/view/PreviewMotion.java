@@ -11,7 +11,6 @@ import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.Purpose;
 import ferry.stone.core.scene.time.Clip;
-import ferry.stone.core.scene.time.Samples;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
@@ -41,8 +40,6 @@ import org.joml.Matrix4dc;
  * </table>
  */
 public final class PreviewMotion {
-  private static final double USUAL_RATE = 30;
-  private static final double MOST_RATE = 240;
   private static final int MOST_FRAMES = 20_000;
   private static final long MOST_BYTES = 48L << 20;
   private static final int NUMBERS = 12;
@@ -52,23 +49,10 @@ public final class PreviewMotion {
 
   private PreviewMotion() {}
 
-  /** Frames a second at which a clip is played: the source's own rate where it has one. */
-  public static double rate(Scene scene) {
-    List<Samples> sampled = Caches.samples(scene);
-    if (scene.framesPerSecond() > 0 || sampled.isEmpty()) {
-      return scene.framesPerSecond() > 0 ? scene.framesPerSecond() : USUAL_RATE;
-    }
-    Samples cache = sampled.get(0);
-    double seconds = cache.endSeconds() - cache.startSeconds();
-    // A cache of one sample, or of samples beyond all measure, has no rate.
-    double own = seconds > 0 ? (cache.sampleCount() - 1) / seconds : 0;
-    return own >= 1 && own <= MOST_RATE ? Math.round(own * 1000) / 1000.0 : USUAL_RATE;
-  }
-
   /** How many frames a clip has, both ends counted. */
   public static int frames(Scene scene, Clip clip) {
     double length = Math.max(0, clip.endSeconds() - clip.startSeconds());
-    return (int) Math.min(MOST_FRAMES, Math.ceil(length * rate(scene) - 1e-3) + 1);
+    return (int) Math.min(MOST_FRAMES, Math.ceil(length * Caches.rate(scene) - 1e-3) + 1);
   }
 
   /**
@@ -136,7 +120,7 @@ public final class PreviewMotion {
   }
 
   static double moment(Scene scene, Clip clip, int frame) {
-    return Math.min(clip.endSeconds(), clip.startSeconds() + frame / rate(scene));
+    return Math.min(clip.endSeconds(), clip.startSeconds() + frame / Caches.rate(scene));
   }
 
   private static void putSeen(Scene scene, Clip clip, Head head, SeenOver seen, ByteBuffer out) {
@@ -206,7 +190,7 @@ public final class PreviewMotion {
     byte[] json(Scene scene, Clip clip, Pose rest) {
       ObjectNode head = JsonNodeFactory.instance.objectNode();
       head.put("start", clip.startSeconds()).put("end", clip.endSeconds());
-      head.put("framesPerSecond", rate(scene)).put("frames", frames);
+      head.put("framesPerSecond", Caches.rate(scene)).put("frames", frames);
       head.put("from", from).put("count", count);
       ArrayNode nodes = head.putArray("nodes");
       moving.forEach(i -> nodes.add(scene.nodes().get(i).id()));

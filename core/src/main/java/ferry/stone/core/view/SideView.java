@@ -412,7 +412,7 @@ public record SideView(
         c.name(),
         c.startSeconds(),
         c.endSeconds(),
-        PreviewMotion.rate(scene),
+        Caches.rate(scene),
         PreviewMotion.frames(scene, c),
         c.tracks().size(),
         scene.clips().stream().noneMatch(own -> own.id() == c.id()));

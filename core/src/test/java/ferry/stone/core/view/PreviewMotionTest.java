@@ -158,7 +158,7 @@ class PreviewMotionTest {
     Scene scene = cached(0.1, 5);
     Clip clip = Caches.timeline(scene).get(0);
     assertThat(clip.id()).isEqualTo(70);
-    assertThat(PreviewMotion.rate(scene)).isEqualTo(10);
+    assertThat(Caches.rate(scene)).isEqualTo(10);
     MotionBlock block = block(scene, clip);
     assertThat(block.bytes()).isEqualTo(block.expectedBytes());
     assertThat(block.count()).isEqualTo(5);
@@ -174,10 +174,10 @@ class PreviewMotionTest {
 
   @Test
   void aRateThatACacheCannotHaveIsTheUsualOne() {
-    assertThat(PreviewMotion.rate(cached(0.1, 1))).isEqualTo(30);
-    assertThat(PreviewMotion.rate(cached(20, 5))).isEqualTo(30);
-    assertThat(PreviewMotion.rate(cached(1e-6, 5))).isEqualTo(30);
-    assertThat(PreviewMotion.rate(cached(1 / 23.976, 49))).isEqualTo(23.976);
+    assertThat(Caches.rate(cached(0.1, 1))).isEqualTo(30);
+    assertThat(Caches.rate(cached(20, 5))).isEqualTo(30);
+    assertThat(Caches.rate(cached(1e-6, 5))).isEqualTo(30);
+    assertThat(Caches.rate(cached(1 / 23.976, 49))).isEqualTo(23.976);
   }
 
   @Test

@@ -3,6 +3,7 @@ package ferry.stone.core.format.cache;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Severity;
+import ferry.stone.core.format.files.FreeNames;
 import ferry.stone.core.motion.BakedCache;
 import ferry.stone.core.motion.Caches;
 import ferry.stone.core.scene.Scene;
@@ -64,14 +65,10 @@ final class CachePlan {
     builder.frame(scene.frame(), scene.unitSource(), scene.axesSource());
     builder.nextId(scene.toBuilder().newId());
     List<PointCache> caches = new ArrayList<>();
-    Set<String> taken = new HashSet<>();
+    FreeNames names = new FreeNames();
     for (int place : places) {
       Node node = scene.nodes().get(place);
-      String name = places.size() == 1 ? stem : stem + "_" + plain(node.name());
-      String free = name;
-      for (int i = 2; !taken.add(free); i++) {
-        free = name + "_" + i;
-      }
+      String free = names.take(places.size() == 1 ? stem : stem + "_" + plain(node.name()));
       PointCache cache = cache(builder.newId(), free, place);
       int mesh = builder.newId();
       try {

@@ -148,7 +148,7 @@ class AbcWritingTest {
           boolean same =
               back.nodes().get(there).content() instanceof Content.MeshContent
                   && name.replace("_shape", "").equals(shown.node().name());
-          double rate = far.framesPerSecond() > 0 ? far.framesPerSecond() : 24;
+          double rate = Caches.rate(far);
           for (int frame = 0; same && frame < 4; frame++) {
             double t = clip.startSeconds() + frame / rate;
             double[] wanted = Deform.world(far, ClipPoses.of(far, clip).at(t), place);

@@ -2,6 +2,7 @@ package ferry.stone.core.format.abc.write;
 
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
+import ferry.stone.core.format.files.FreeNames;
 import ferry.stone.core.format.flat.ArrangedParts;
 import ferry.stone.core.geometry.triangle.GeometricFold;
 import ferry.stone.core.scene.Scene;
@@ -27,7 +28,7 @@ final class AbcArrangement {
   private final Set<Integer> moving = new HashSet<>();
   private final Set<Integer> changing = new HashSet<>();
   private final Map<Integer, Integer> shows = new HashMap<>();
-  private final Map<Integer, Set<String>> taken = new HashMap<>();
+  private final Map<Integer, FreeNames> taken = new HashMap<>();
   private final String[] names;
   private final String[] shapes;
   private final boolean[] bare;
@@ -103,12 +104,7 @@ final class AbcArrangement {
    * @param parent place of the node above
    */
   String unique(int parent, String name) {
-    Set<String> beside = taken.computeIfAbsent(parent, k -> new HashSet<>());
-    String free = name;
-    for (int i = 2; !beside.add(free); i++) {
-      free = name + "_" + i;
-    }
-    return free;
+    return taken.computeIfAbsent(parent, k -> new FreeNames()).take(name);
   }
 
   String name(int place) {

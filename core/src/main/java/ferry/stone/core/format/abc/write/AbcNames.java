@@ -2,18 +2,17 @@ package ferry.stone.core.format.abc.write;
 
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Severity;
+import ferry.stone.core.format.files.FreeNames;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.scene.node.Node;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 
 /** Names that the format takes: without a slash, unlike those beside them. */
 final class AbcNames {
-  private final Map<Integer, Set<String>> taken = new HashMap<>();
+  private final Map<Integer, FreeNames> taken = new HashMap<>();
   private int renamed;
   private String first = "";
 
@@ -25,11 +24,7 @@ final class AbcNames {
     List<Node> named = new ArrayList<>();
     for (Node node : nodes) {
       String plain = node.name().isEmpty() ? "part" : plain(node.name());
-      Set<String> beside = taken.computeIfAbsent(node.parent(), k -> new HashSet<>());
-      String free = plain;
-      for (int i = 2; !beside.add(free); i++) {
-        free = plain + "_" + i;
-      }
+      String free = taken.computeIfAbsent(node.parent(), k -> new FreeNames()).take(plain);
       if (!free.equals(node.name())) {
         first = renamed++ == 0 ? node.name() : first;
       }

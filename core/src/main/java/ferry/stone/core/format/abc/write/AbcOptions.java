@@ -23,9 +23,6 @@ public record AbcOptions(
     boolean uvs,
     boolean velocities,
     boolean setsFromMaterials) {
-  /** Frames a second where nothing says it: common practice, no source. */
-  static final double USUAL_RATE = 24;
-
   /** The whole of it as it is. */
   public static final AbcOptions STANDARD =
       new AbcOptions(0, 0, 0, "", false, true, true, false, true);

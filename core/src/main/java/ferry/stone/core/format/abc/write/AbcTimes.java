@@ -1,6 +1,7 @@
 package ferry.stone.core.format.abc.write;
 
 import ferry.stone.core.math.DoubleList;
+import ferry.stone.core.motion.Caches;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.scene.time.Samples;
@@ -23,10 +24,7 @@ final class AbcTimes {
 
   AbcTimes(Scene scene, AbcOptions options) {
     this.options = options;
-    rate =
-        options.rate() > 0
-            ? options.rate()
-            : scene.framesPerSecond() > 0 ? scene.framesPerSecond() : AbcOptions.USUAL_RATE;
+    rate = options.rate() > 0 ? options.rate() : Caches.rate(scene);
   }
 
   double rate() {

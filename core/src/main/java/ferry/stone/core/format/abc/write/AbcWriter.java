@@ -11,6 +11,7 @@ import ferry.stone.core.format.abc.raw.CompoundOut;
 import ferry.stone.core.format.abc.raw.ObjectOut;
 import ferry.stone.core.format.abc.raw.Pod;
 import ferry.stone.core.format.abc.raw.PropertyOut;
+import ferry.stone.core.format.files.FreeNames;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.mesh.FaceSet;
@@ -29,6 +30,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 
 /**
  * Writes an archive: each node as an object with its place, each mesh once however often it is
@@ -152,7 +154,8 @@ public final class AbcWriter {
 
   private ObjectOut object(ObjectOut above, Node node, int place) throws IOException {
     if (arrangement.isBare(place)) {
-      return shape(above, arrangement.name(place), node, true);
+      // What stands below it in the scene has names beside those of its sets.
+      return shape(above, arrangement.name(place), node, true, n -> arrangement.unique(place, n));
     }
     ObjectOut object =
         above.child(arrangement.name(place), ObjectOut.metaData(XformOut.SCHEMA, XformOut.TITLE));
@@ -161,7 +164,7 @@ public final class AbcWriter {
     XformOut.write(xform, node, own);
     values(object, xform, node);
     if (AbcArrangement.isShape(node)) {
-      shape(object, arrangement.shape(place), node, false).close();
+      shape(object, arrangement.shape(place), node, false, new FreeNames()::take).close();
     }
     return object;
   }
@@ -184,7 +187,11 @@ public final class AbcWriter {
     }
   }
 
-  private ObjectOut shape(ObjectOut above, String name, Node node, boolean bare)
+  /**
+   * @param names gives those of objects below it
+   */
+  private ObjectOut shape(
+      ObjectOut above, String name, Node node, boolean bare, UnaryOperator<String> names)
       throws IOException {
     if (node.content() instanceof Content.CameraContent content) {
       ObjectOut object = above.child(name, ObjectOut.metaData(CameraOut.SCHEMA, ShapeOut.TITLE));
@@ -221,12 +228,14 @@ public final class AbcWriter {
     if (bare) {
       values(object, geometry, node);
     }
-    sets(object, mesh, sequences.get(meshId));
+    sets(object, mesh, sequences.get(meshId), names);
     return object;
   }
 
   /** Sets of faces as objects below the mesh, and the materials of these and of the mesh. */
-  private void sets(ObjectOut object, PolygonMesh mesh, MeshSequence sequence) throws IOException {
+  private void sets(
+      ObjectOut object, PolygonMesh mesh, MeshSequence sequence, UnaryOperator<String> names)
+      throws IOException {
     Map<String, Integer> dressed = new HashMap<>();
     int[][] bySlot = mesh.facesOfSlots();
     for (int slot = 0; slot < bySlot.length; slot++) {
@@ -239,13 +248,10 @@ public final class AbcWriter {
     if (MaterialSets.isSingle(mesh)) {
       assign(object, mesh.materialIds()[0]);
     }
-    Map<String, Integer> names = new HashMap<>();
     for (FaceSet set : mesh.faceSets()) {
       String clean = AbcNames.plain(set.name());
-      String name = clean.isEmpty() ? "set" : clean;
-      int times = names.merge(name, 1, Integer::sum);
-      ObjectOut child =
-          object.child(times == 1 ? name : name + "_" + times, ObjectOut.metaData(FACE_SET, FACES));
+      String name = names.apply(clean.isEmpty() ? "set" : clean);
+      ObjectOut child = object.child(name, ObjectOut.metaData(FACE_SET, FACES));
       faces(child.schema(FACE_SET, FACES), set, sequence);
       if (dressed.containsKey(set.name())) {
         assign(child, dressed.get(set.name()));
@@ -282,12 +288,10 @@ public final class AbcWriter {
   }
 
   private void nameMaterials() {
-    Map<String, Integer> names = new HashMap<>();
+    FreeNames names = new FreeNames();
     for (Material material : scene.materials()) {
       String clean = AbcNames.plain(material.name());
-      String name = clean.isEmpty() ? "material" : clean;
-      int times = names.merge(name, 1, Integer::sum);
-      materials.put(material.id(), times == 1 ? name : name + "_" + times);
+      materials.put(material.id(), names.take(clean.isEmpty() ? "material" : clean));
     }
   }
 

@@ -1,13 +1,12 @@
 package ferry.stone.core.format.abc.write;
 
+import ferry.stone.core.format.files.FreeNames;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.FaceSet;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.HashSet;
 import java.util.List;
-import java.util.Set;
 
 /**
  * Sets of faces by material: the only way in which the format says which faces have which one. They
@@ -20,8 +19,8 @@ public final class MaterialSets {
   /** The mesh with a set for each slot that has a material and faces, after its own sets. */
   public static PolygonMesh added(Scene scene, PolygonMesh mesh) {
     List<FaceSet> sets = new ArrayList<>(mesh.faceSets());
-    Set<String> names = new HashSet<>();
-    sets.forEach(s -> names.add(s.name()));
+    FreeNames names = new FreeNames();
+    sets.forEach(s -> names.take(s.name()));
     int[][] bySlot = mesh.facesOfSlots();
     for (int slot = 0; slot < bySlot.length; slot++) {
       int[] faces = bySlot[slot];
@@ -29,11 +28,7 @@ public final class MaterialSets {
         continue;
       }
       String name = scene.material(mesh.materialIds()[slot]).orElseThrow().name();
-      String free = name.isEmpty() ? "material" : name;
-      for (int i = 2; !names.add(free); i++) {
-        free = name + "_" + i;
-      }
-      sets.add(new FaceSet(free, faces));
+      sets.add(new FaceSet(names.take(name.isEmpty() ? "material" : name), faces));
     }
     return mesh.toBuilder().faceSets(sets).build();
   }

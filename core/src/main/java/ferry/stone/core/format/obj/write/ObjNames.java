@@ -1,6 +1,6 @@
 package ferry.stone.core.format.obj.write;
 
-import java.util.HashSet;
+import ferry.stone.core.format.files.FreeNames;
 import java.util.Locale;
 import java.util.Set;
 
@@ -14,7 +14,7 @@ final class ObjNames {
 
   private final String otherwise;
   private final boolean oneWord;
-  private final Set<String> taken = new HashSet<>();
+  private final FreeNames names = new FreeNames();
   private int changed;
   private String firstChanged = "";
 
@@ -29,11 +29,7 @@ final class ObjNames {
 
   /** The name to write for one more thing. */
   String next(String name) {
-    String plain = plain(name);
-    String free = plain;
-    for (int i = 2; !taken.add(free); i++) {
-      free = plain + "_" + i;
-    }
+    String free = names.take(plain(name));
     if (!free.equals(name)) {
       firstChanged = changed++ == 0 ? name + " → " + free : firstChanged;
     }

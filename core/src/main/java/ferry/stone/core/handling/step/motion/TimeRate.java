@@ -39,7 +39,7 @@ public final class TimeRate extends TimeStep<TimeRate.Params> {
         "Change the frame rate",
         "Counts frames at another rate, with seconds or frame numbers as they were.",
         Params.class,
-        Field.number("rate", "Frames a second", "", 1, FASTEST, USUAL_RATE, "Of the time line.")
+        Field.number("rate", "Frames a second", "", 1, FASTEST, 24, "Of the time line.")
             .proposing("24", "24", "25", "25", "30", "30", "60", "60"),
         KEEP);
   }

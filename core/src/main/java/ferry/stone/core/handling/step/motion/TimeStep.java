@@ -21,9 +21,6 @@ import java.util.stream.Stream;
 abstract class TimeStep<P extends Record> extends BasicStep<P> {
   static final double LONGEST = 1e6;
 
-  /** Frames a second where nothing says it: common practice, no source. */
-  static final double USUAL_RATE = 24;
-
   static final Field NAMED =
       Field.text(
           "named",
@@ -35,7 +32,7 @@ abstract class TimeStep<P extends Record> extends BasicStep<P> {
       Field.choice(
           "unit",
           "Counted in",
-          "Frames go by the rate of the scene.",
+          "Frames go by the rate of the time line.",
           "frames",
           "Frames",
           "seconds",
@@ -59,7 +56,7 @@ abstract class TimeStep<P extends Record> extends BasicStep<P> {
       clips = scene.clips().stream().filter(c -> fits(pattern, c.name())).toList();
       caches = scene.caches().stream().filter(c -> fits(pattern, c.name())).toList();
       sequences = scene.sequences().stream().filter(s -> fits(pattern, s.name())).toList();
-      rate = TimeStep.rate(scene);
+      rate = Caches.rate(scene);
     }
 
     private static boolean fits(Pattern pattern, String name) {
@@ -111,10 +108,6 @@ abstract class TimeStep<P extends Record> extends BasicStep<P> {
                   .toList())
           .build();
     }
-  }
-
-  static double rate(Scene scene) {
-    return scene.framesPerSecond() > 0 ? scene.framesPerSecond() : USUAL_RATE;
   }
 
   /** Seconds of a number that a step counts in frames or seconds. */
