@@ -2,8 +2,8 @@ import { useQueryClient } from '@tanstack/react-query';
 import { Form } from 'react-bootstrap';
 import { type CargoView, sendJson } from '../../../api/client';
 import { complain } from '../../../shared/Notices';
-import { FieldBox } from '../FieldBox';
-import { isAsked } from '../fieldAsked';
+import { FieldBox } from '../fields/FieldBox';
+import { isAsked } from '../fields/fieldAsked';
 
 interface Props {
   id: string;

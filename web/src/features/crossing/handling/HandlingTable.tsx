@@ -6,7 +6,7 @@ import type { StepKind } from '../../../api/client';
 import { queries } from '../../../api/queries';
 import { Button } from '../../../shared/Button';
 import { useView } from '../../../view3d/viewState';
-import { isAsked } from '../fieldAsked';
+import { isAsked } from '../fields/fieldAsked';
 import { QuaysideHead } from '../QuaysideHead';
 import { useHandling } from '../useHandling';
 import { NamedStates } from './NamedStates';

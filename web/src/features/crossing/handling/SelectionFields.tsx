@@ -2,7 +2,7 @@ import { Form } from 'react-bootstrap';
 import type { Step } from '../../../api/client';
 import { Button } from '../../../shared/Button';
 import { useView } from '../../../view3d/viewState';
-import { TextBox } from './TextBox';
+import { TextBox } from '../fields/TextBox';
 
 const KINDS = ['mesh', 'group', 'joint', 'camera', 'light', 'detail levels'];
 

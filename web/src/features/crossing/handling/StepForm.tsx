@@ -1,7 +1,7 @@
 import { Form } from 'react-bootstrap';
 import type { Step, StepKind } from '../../../api/client';
-import { isAsked } from '../fieldAsked';
-import { type BoxProps, PlainBox } from '../PlainBox';
+import { isAsked } from '../fields/fieldAsked';
+import { type BoxProps, PlainBox } from '../fields/PlainBox';
 import { PartBox } from './PartBox';
 import { PickBox } from './PickBox';
 

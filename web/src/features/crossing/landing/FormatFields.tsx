@@ -1,6 +1,6 @@
 import type { StepField } from '../../../api/client';
-import { FieldBox } from '../FieldBox';
-import { isAsked } from '../fieldAsked';
+import { FieldBox } from '../fields/FieldBox';
+import { isAsked } from '../fields/fieldAsked';
 
 interface Props {
   fields: StepField[];

@@ -1,7 +1,7 @@
 import { Form } from 'react-bootstrap';
-import type { StepField } from '../../api/client';
-import { NumberBox } from './handling/NumberBox';
-import { TextBox } from './handling/TextBox';
+import type { StepField } from '../../../api/client';
+import { NumberBox } from './NumberBox';
+import { TextBox } from './TextBox';
 
 export interface BoxProps {
   id: string;

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import type { StepField } from '../../api/client';
+import type { StepField } from '../../../api/client';
 import { isAsked } from './fieldAsked';
 
 const field = (name: string, standard: unknown, when: string) =>

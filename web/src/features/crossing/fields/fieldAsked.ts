@@ -1,4 +1,4 @@
-import type { StepField } from '../../api/client';
+import type { StepField } from '../../../api/client';
 
 /** Whether a field counts: always, while a flag is on, or while a choice stands at some values. */
 export function isAsked(
