@@ -12,6 +12,7 @@ import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.Node;
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -22,6 +23,7 @@ final class LookChecks {
   private final Findings findings;
   private final Map<Integer, PolygonMesh> meshes;
   private final Set<Integer> plain = new HashSet<>();
+  private final Map<Top, LookMatch> dressed = new IdentityHashMap<>();
 
   LookChecks(Scene scene, Findings findings) {
     this.scene = scene;
@@ -65,16 +67,23 @@ final class LookChecks {
     return mesh.usedMaterials().anyMatch(id -> !plain.contains(id));
   }
 
+  private LookMatch match(Top top) {
+    List<LookMatch.Source> sources =
+        top.shown.stream()
+            .filter(s -> hasLook(s.mesh))
+            .map(s -> new LookMatch.Source(s.node.name(), s.mesh))
+            .toList();
+    return new LookMatch(sources, Map.of());
+  }
+
   private void beside(Top bare, List<Top> tops) {
     for (Top other : tops) {
-      long same =
-          bare.shown.stream()
-              .filter(
-                  s ->
-                      other.shown.stream()
-                          .anyMatch(o -> hasLook(o.mesh) && LookMatch.sameFaces(s.mesh, o.mesh)))
-              .count();
-      if (other != bare && 2 * same > bare.shown.size()) {
+      if (other == bare) {
+        continue;
+      }
+      LookMatch looks = dressed.computeIfAbsent(other, this::match);
+      long same = bare.shown.stream().filter(s -> looks.hasFacesOf(s.mesh)).count();
+      if (2 * same > bare.shown.size()) {
         findings.add(
             Finding.of(
                     "look-beside",

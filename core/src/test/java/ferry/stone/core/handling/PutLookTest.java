@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Offer;
+import ferry.stone.core.geometry.mesh.MeshMerge;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
 import ferry.stone.core.scene.look.Channel;
@@ -182,5 +183,83 @@ class PutLookTest {
         scene(strip(2, "take_geo", 1, true).toBuilder().materials(new int[] {150}, null).build());
     Scene named = bare.toBuilder().add(material(150, "hide", false)).build();
     assertThat(materials(put(named, Map.of("look", 10)).scene(), 2)).containsOnly(HIDE);
+  }
+
+  /** Two strips one after another, as they are when a program merged the parts of a model. */
+  private static PolygonMesh merged(int id, PolygonMesh first, PolygonMesh second) {
+    PolygonMesh both =
+        MeshMerge.of(
+            List.of(
+                new MeshMerge.Source(first, "a", new int[0]),
+                new MeshMerge.Source(second, "b", new int[0])),
+            0);
+    return PolygonMesh.of(id, "take_geo", both.points(), both.faces());
+  }
+
+  @Test
+  void whatWasMergedIsRecognisedAndSplitBack() {
+    PolygonMesh beak = strip(3, "beak", 2, true);
+    // The cache has the beak before the head, in another unit, all of one dull material.
+    PolygonMesh take =
+        merged(2, beak, strip(9, "head", 100, false)).toBuilder()
+            .materials(new int[] {150}, new int[2 * FACES])
+            .build();
+    Scene plain = scene(take);
+    Scene scene =
+        plain.toBuilder()
+            .add(material(150, "lambert", false))
+            .meshes(
+                List.of(
+                    plain.mesh(1).orElseThrow(),
+                    take,
+                    beak.toBuilder().materials(new int[] {GLASS}, new int[FACES]).build()))
+            .nodes(
+                List.of(
+                    plain.nodes().get(0),
+                    plain.nodes().get(1),
+                    Node.of(14, "beak", 0, Node.Content.MeshContent.of(3)),
+                    plain.nodes().get(2),
+                    plain.nodes().get(3).withParent(3)))
+            .build();
+    assertThat(Survey.of(scene, List.of(), Progress.NONE).findings())
+        .anyMatch(f -> f.code().equals("look-beside") && f.where().equals("take"));
+    Handling.Stage kept = put(scene, Map.of("look", 10));
+    PolygonMesh one = kept.scene().mesh(2).orElseThrow();
+    for (int f = 0; f < FACES; f++) {
+      assertThat(one.materialOf(f)).isEqualTo(GLASS);
+      assertThat(one.materialOf(FACES + f)).isEqualTo(scene.mesh(1).orElseThrow().materialOf(f));
+    }
+    assertThat(kept.findings().get(0).evidence())
+        .startsWith("the faces of 2 parts one after another");
+    Handling.Stage split = put(scene, Map.of("look", 10, "split", true));
+    assertThat(split.figure()).startsWith("3 sets bound, ");
+    assertThat(split.scene().nodes().stream().filter(n -> n.parent() >= 0).map(Node::name))
+        .containsExactlyInAnyOrder("head", "beak", "head", "beak", "head");
+    assertThat(split.scene().shownMeshes())
+        .filteredOn(s -> s.node().name().equals("beak"))
+        .hasSize(2)
+        .allMatch(s -> s.mesh().usedMaterials().allMatch(m -> m == GLASS));
+  }
+
+  @Test
+  void setsOfOnePartAreBoundByItsPathAndWhatIsUnknownKeepsWhatWasFound() {
+    PolygonMesh bare =
+        strip(2, "take_geo", 1, false).toBuilder()
+            .faceSets(List.of(new FaceSet("a", range(0, 2))))
+            .build();
+    String bindings = "a @ take/head = eyeGlass; a = hide; *hide = velvet; *eyeGlass = -";
+    Handling.Stage stage = put(scene(bare), Map.of("look", 10, "bindings", bindings));
+    int[] found = materials(stage.scene(), 2);
+    assertThat(found[0]).isEqualTo(GLASS);
+    assertThat(found[3]).isEqualTo(-1);
+    assertThat(found[8]).isEqualTo(HIDE);
+    assertThat(stage.figure()).isEqualTo("2 sets bound, 1 not");
+    assertThat(stage.findings())
+        .filteredOn(f -> f.code().equals("look-not-bound"))
+        .singleElement()
+        .matches(
+            f ->
+                f.message().equals("Not bound as said: the other faces is hide, as found.")
+                    && f.evidence().startsWith("the look has no material \"velvet\""));
   }
 }

@@ -1,19 +1,24 @@
 package ferry.stone.core.geometry.look;
 
+import ferry.stone.core.geometry.mesh.MeshMerge;
 import ferry.stone.core.math.Bounds;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.mesh.FaceSet;
 import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.mesh.Polygons;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 
 /**
  * Finds the look of a mesh among meshes that have one: the mesh with the same faces in the same
- * order where there is one, which tells the material of each face; else material by material, by
- * the names of sets, how many faces they have, their first face, and where and how large they are.
+ * order where there is one, or several that were merged into it one after another, which tells the
+ * material of each face; else material by material, by the names of sets, how many faces they have,
+ * their first face, and where and how large they are.
  */
 public final class LookMatch {
   private static final double BY_FACES = 1;
@@ -28,9 +33,6 @@ public final class LookMatch {
 
   private final List<Source> sources;
 
-  /** Around each source. */
-  private final List<double[]> boxes = new ArrayList<>();
-
   private final List<Patch> patches = new ArrayList<>();
   private final Map<Integer, Material> materials;
 
@@ -44,10 +46,11 @@ public final class LookMatch {
   /**
    * What is known of the look of a mesh.
    *
-   * @param source the mesh that it was found on, {@code null} for none
-   * @param sameFaces whether that one has the same faces in the same order
+   * @param same a mesh with a look that has the same faces in the same order, or what several make
+   *     that were merged into it; {@code null} where there is none
+   * @param objects names of those several, which are its sets; empty for one
    */
-  public record Look(Source source, boolean sameFaces, List<LookBinding> bindings) {}
+  public record Look(PolygonMesh same, List<String> objects, List<LookBinding> bindings) {}
 
   /** Faces of one material of a source. */
   private record Patch(Source source, int materialId, Region region) {}
@@ -75,7 +78,6 @@ public final class LookMatch {
     for (Source source : sources) {
       PolygonMesh mesh = source.mesh();
       double[] all = box(mesh);
-      boxes.add(all);
       int[][] bySlot = mesh.facesOfSlots();
       for (int slot = 0; slot < bySlot.length; slot++) {
         int[] faces = bySlot[slot];
@@ -94,26 +96,24 @@ public final class LookMatch {
   public Look of(String path, PolygonMesh mesh) {
     Source best = null;
     double most = 0;
-    boolean same = false;
-    double[] own = box(mesh);
-    for (int i = 0; i < sources.size(); i++) {
-      Source source = sources.get(i);
-      boolean faces = sameFaces(mesh, source.mesh());
-      double score =
-          (faces ? 2 : 0)
-              + (mesh.faces().faceCount() == source.mesh().faces().faceCount() ? 0.5 : 0)
-              + NameLikeness.of(path, source.path())
-              + 0.3 * placed(own, own, boxes.get(i), boxes.get(i));
+    for (Source source : sources) {
+      double score = sameFaces(mesh, source.mesh()) ? 1 + NameLikeness.of(path, source.path()) : 0;
       if (score > most) {
         most = score;
         best = source;
-        same = faces;
       }
     }
-    if (same) {
-      return new Look(best, true, byFaces(mesh, best));
+    if (best != null) {
+      return new Look(best.mesh(), List.of(), byFaces(mesh, best.mesh(), "the same faces"));
     }
-    return new Look(best, false, bySets(path, mesh));
+    List<MeshMerge.Source> parts = merged(mesh);
+    if (parts.isEmpty()) {
+      return new Look(null, List.of(), bySets(path, mesh));
+    }
+    PolygonMesh same = MeshMerge.of(parts, 0);
+    String reason = "the faces of " + parts.size() + " parts one after another";
+    List<String> names = parts.stream().map(MeshMerge.Source::name).toList();
+    return new Look(same, names, byFaces(mesh, same, reason));
   }
 
   /** Whether a mesh has the faces of another, whatever their vertices do. */
@@ -121,34 +121,72 @@ public final class LookMatch {
     return a.faces().faceCount() > 0 && a.faces().isSame(b.faces());
   }
 
+  /**
+   * Whether the faces of a mesh are those of one of the sources, or of several one after another.
+   */
+  public boolean hasFacesOf(PolygonMesh mesh) {
+    return sources.stream().anyMatch(s -> sameFaces(mesh, s.mesh())) || !merged(mesh).isEmpty();
+  }
+
+  /** Several sources whose faces one after another are all those of a mesh; empty for none. */
+  private List<MeshMerge.Source> merged(PolygonMesh mesh) {
+    List<Source> left = new ArrayList<>(sources);
+    List<MeshMerge.Source> found = new ArrayList<>();
+    Set<String> names = new HashSet<>();
+    int face = 0;
+    int vertex = 0;
+    while (face < mesh.faces().faceCount()) {
+      Source next = null;
+      for (Source source : left) {
+        Polygons faces = source.mesh().faces();
+        if (faces.faceCount() > 0 && mesh.faces().holds(faces, face, vertex)) {
+          next = source;
+          break;
+        }
+      }
+      if (next == null) {
+        return List.of();
+      }
+      left.remove(next);
+      String name = next.path().substring(next.path().lastIndexOf('/') + 1);
+      String own = names.add(name) ? name : next.path().replace('/', '_');
+      // Targets and lines of a model are none of its look.
+      PolygonMesh faces = next.mesh().toBuilder().morphs(List.of()).loose(null).build();
+      found.add(new MeshMerge.Source(faces, own, faces.materialIds()));
+      face += next.mesh().faces().faceCount();
+      vertex += next.mesh().points().count();
+    }
+    return found.size() > 1 && vertex == mesh.points().count() ? found : List.of();
+  }
+
   /** Sets of the mesh where each has one material there; those of the source elsewhere. */
-  private List<LookBinding> byFaces(PolygonMesh mesh, Source source) {
+  private List<LookBinding> byFaces(PolygonMesh mesh, PolygonMesh source, String reason) {
     List<LookBinding> bindings = new ArrayList<>();
     BitSet left = new BitSet();
     left.set(0, mesh.faces().faceCount());
     for (FaceSet set : mesh.faceSets()) {
-      int material = one(source.mesh(), set.faces());
+      int material = one(source, set.faces());
       if (material >= 0) {
-        bindings.add(bound(set.name(), set.faces(), material, BY_FACES, "the same faces"));
+        bindings.add(bound(set.name(), set.faces(), material, reason));
         for (int face : set.faces()) {
           left.clear(face);
         }
       }
     }
-    int[][] bySlot = source.mesh().facesOfSlots();
+    int[][] bySlot = source.facesOfSlots();
     for (int slot = 0; slot < bySlot.length; slot++) {
       int[] faces = Arrays.stream(bySlot[slot]).filter(left::get).toArray();
-      int material = source.mesh().materialIds()[slot];
+      int material = source.materialIds()[slot];
       if (faces.length > 0 && material >= 0) {
-        bindings.add(bound("", faces, material, BY_FACES, "the same faces"));
+        String key = LookBinding.REST + materials.get(material).name();
+        bindings.add(bound(key, faces, material, reason));
       }
     }
     return bindings;
   }
 
-  private static LookBinding bound(
-      String set, int[] faces, int material, double confidence, String reason) {
-    return new LookBinding(set, faces, material, confidence, List.of(reason));
+  private static LookBinding bound(String key, int[] faces, int material, String reason) {
+    return new LookBinding(key, faces, material, BY_FACES, List.of(reason));
   }
 
   /** The one material of all these faces, −1 where they have several or none. */
@@ -176,25 +214,27 @@ public final class LookMatch {
       }
     }
     if (!left.isEmpty()) {
-      bindings.add(best(path, "", Region.of(mesh, left.stream().toArray(), all)));
+      Region rest = Region.of(mesh, left.stream().toArray(), all);
+      bindings.add(best(path, LookBinding.REST, rest));
     }
     return bindings;
   }
 
-  private LookBinding best(String path, String set, Region region) {
+  private LookBinding best(String path, String key, Region region) {
     int[] faces = region.faces();
-    LookBinding best = new LookBinding(set, faces, -1, 0, List.of("nothing fits"));
-    int assigned = one(region.mesh(), faces);
+    LookBinding best = new LookBinding(key, faces, -1, 0, List.of("nothing fits"));
+    String set = best.set();
+    int own = one(region.mesh(), faces);
+    String assigned = own < 0 ? "" : materials.get(own).name();
     for (Patch patch : patches) {
       List<String> reasons = new ArrayList<>();
       double score = score(path, set, region, patch, reasons);
-      String own = assigned < 0 ? "" : materials.get(assigned).name();
-      if (!own.isEmpty() && own.equals(materials.get(patch.materialId()).name())) {
+      if (!assigned.isEmpty() && assigned.equals(materials.get(patch.materialId()).name())) {
         score = Math.max(score, BY_ASSIGNED);
         reasons.add(0, "assigned by its name");
       }
       if (score > best.confidence() && score >= LEAST) {
-        best = new LookBinding(set, faces, patch.materialId(), Math.min(1, score), reasons);
+        best = new LookBinding(key, faces, patch.materialId(), Math.min(1, score), reasons);
       }
     }
     return best;

@@ -78,14 +78,33 @@ public final class Polygons {
 
   /** Whether all faces have the same corners in the same order. */
   public boolean isSame(Polygons other) {
-    boolean same = faceCount() == other.faceCount() && cornerCount() == other.cornerCount();
-    for (int f = 0; same && f < faceCount(); f++) {
-      same = start(f) == other.start(f);
+    return faceCount() == other.faceCount()
+        && cornerCount() == other.cornerCount()
+        && holds(other, 0, 0);
+  }
+
+  /**
+   * Whether a run of faces is all those of another mesh in the same order.
+   *
+   * @param first face with which the run begins
+   * @param shift what is added to the other's vertices
+   */
+  public boolean holds(Polygons other, int first, int shift) {
+    if (first + other.faceCount() > faceCount()) {
+      return false;
     }
-    for (int c = 0; same && c < cornerCount(); c++) {
-      same = vertex(c) == other.vertex(c);
+    int corner = start(first);
+    for (int f = 0; f < other.faceCount(); f++) {
+      if (start(first + f) - corner != other.start(f) || size(first + f) != other.size(f)) {
+        return false;
+      }
     }
-    return same;
+    for (int c = 0; c < other.cornerCount(); c++) {
+      if (vertex(corner + c) != other.vertex(c) + shift) {
+        return false;
+      }
+    }
+    return true;
   }
 
   public boolean allTriangles() {

@@ -3,43 +3,42 @@ package ferry.stone.core.handling.step.look;
 import ferry.stone.core.field.Field;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Severity;
-import ferry.stone.core.geometry.look.LookBinding;
-import ferry.stone.core.geometry.look.LookMatch;
 import ferry.stone.core.handling.Selection;
 import ferry.stone.core.handling.StepResult;
 import ferry.stone.core.handling.step.BasicStep;
+import ferry.stone.core.handling.step.parts.MergeParts;
+import ferry.stone.core.handling.step.parts.SplitParts;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.scene.Scene;
-import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.mesh.Attribute;
+import ferry.stone.core.scene.mesh.FaceSet;
 import ferry.stone.core.scene.mesh.PolygonMesh;
-import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.work.Progress;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Set;
 
 /**
  * Puts the materials of some parts onto others that came without, such as those of a model onto its
  * cache. What was found is told with its reasons; what the user binds by name goes first, and is
- * kept with the step, so that it holds for the next take.
+ * kept with the step, so that it holds for the next take. A mesh that was merged of the look's own
+ * parts is recognised, and split back into them where that is wanted.
  */
 public final class PutLook extends BasicStep<PutLook.Params> {
   /**
    * @param look id of the part that has the look, with all below it
-   * @param bindings lines like {@code lips = wax}: the material of a set, by their names
+   * @param bindings as {@link HandBindings} reads them: the material of a set, by their names
    * @param least confidence that is taken, in percent
+   * @param split whether a mesh that was merged of the look's parts becomes parts again
    */
-  public record Params(int look, String bindings, double least) {
+  public record Params(int look, String bindings, double least, boolean split) {
     public Params {
       bindings = bindings == null ? "" : bindings.strip();
       Field.within("least", least, 0, 100);
-      byHand(bindings);
+      HandBindings.of(bindings);
     }
   }
 
@@ -50,7 +49,7 @@ public final class PutLook extends BasicStep<PutLook.Params> {
         "Put a look on",
         "Gives the chosen parts the materials of another part and what is below it: face by face"
             + " where they are the same, else set by set by names, numbers of faces, place and"
-            + " size.",
+            + " size. The table of the handling shows each binding.",
         Params.class,
         true,
         new Field(
@@ -59,164 +58,116 @@ public final class PutLook extends BasicStep<PutLook.Params> {
             "bindings",
             "Bound by hand",
             "",
-            "Set = material, several with semicolons: lips = wax; eyes = glass."),
+            "Set = material, several with semicolons: lips = wax; eyes @ head/face = glass."
+                + " The table of the handling writes them for you."),
         Field.number(
-            "least", "Least confidence", "%", 0, 100, 40, "What fits less keeps what it has."));
-  }
-
-  private static Map<String, String> byHand(String bindings) {
-    Map<String, String> byHand = new HashMap<>();
-    for (String line : bindings.split("[;\\n]")) {
-      if (line.isBlank()) {
-        continue;
-      }
-      int equals = line.indexOf('=');
-      if (equals <= 0 || line.substring(equals + 1).isBlank()) {
-        throw new IllegalArgumentException(
-            "a binding is a set, = and a material, like lips = wax; not \"" + line.strip() + "\"");
-      }
-      byHand.put(line.substring(0, equals).strip(), line.substring(equals + 1).strip());
-    }
-    return byHand;
+            "least", "Least confidence", "%", 0, 100, 40, "What fits less keeps what it has."),
+        Field.flag(
+            "split",
+            "Split what was merged",
+            false,
+            "A mesh that was merged of the look's parts becomes parts of their names again."));
   }
 
   @Override
   public StepResult apply(Scene scene, Selection selection, Params params, Progress progress) {
-    Integer root = scene.nodePlaces().get(params.look());
-    if (root == null) {
-      throw new IllegalArgumentException("choose the part that has the look");
+    LookBindings bindings = LookBindings.of(scene, selection, params);
+    Map<Integer, PolygonMesh> dressed = new HashMap<>();
+    List<Integer> merged = new ArrayList<>();
+    for (LookBindings.Dressed part : bindings.parts()) {
+      dressed.put(part.mesh().id(), dressed(part));
+      if (!part.look().objects().isEmpty()) {
+        merged.add(scene.nodes().get(part.place()).id());
+      }
     }
-    return new Work(scene, selection, params, root).run();
+    Scene result =
+        scene.toBuilder()
+            .meshes(scene.meshes().stream().map(m -> dressed.getOrDefault(m.id(), m)).toList())
+            .build();
+    List<Finding> findings = new ArrayList<>(bindings.rows().stream().map(PutLook::told).toList());
+    long left = bindings.rows().stream().filter(r -> r.materialId() < 0).count();
+    String figure = Figures.count(bindings.rows().size() - left, "set") + " bound";
+    figure += left == 0 ? "" : ", " + left + " not";
+    if (params.split() && !merged.isEmpty()) {
+      StepResult split =
+          new SplitParts()
+              .apply(result, new Selection(merged), new SplitParts.Params("object", ""), progress);
+      findings.addAll(split.findings());
+      return new StepResult(split.scene(), findings, figure + ", " + split.figure());
+    }
+    return new StepResult(result, findings, figure);
   }
 
-  private static final class Work {
-    private final Scene scene;
-    private final Params params;
-    private final Map<Integer, PolygonMesh> meshes;
-    private final Map<Integer, Material> materials = new HashMap<>();
-    private final Map<String, Integer> byName = new HashMap<>();
-    private final Map<String, String> byHand;
-    private final boolean[] below;
-    private final boolean[] chosen;
-    private final List<Finding> findings = new ArrayList<>();
-    private int bound;
-    private int left;
-
-    Work(Scene scene, Selection selection, Params params, int root) {
-      this.scene = scene;
-      this.params = params;
-      meshes = scene.meshesById();
-      byHand = byHand(params.bindings());
-      below = new boolean[scene.nodes().size()];
-      for (int i = root; i < below.length; i++) {
-        int parent = scene.nodes().get(i).parent();
-        below[i] = i == root || parent >= 0 && below[parent];
-      }
-      chosen = selection.withBelow(scene);
+  private static PolygonMesh dressed(LookBindings.Dressed part) {
+    PolygonMesh mesh = part.mesh();
+    int[] materialOf = new int[mesh.faces().faceCount()];
+    for (int f = 0; f < materialOf.length; f++) {
+      // What is bound to nothing keeps what it has.
+      materialOf[f] = mesh.materialOf(f);
     }
-
-    StepResult run() {
-      List<String> paths = scene.paths();
-      List<LookMatch.Source> sources = new ArrayList<>();
-      Set<Integer> used = new HashSet<>();
-      for (int i = 0; i < below.length; i++) {
-        PolygonMesh mesh = below[i] ? mesh(i) : null;
-        if (mesh != null) {
-          sources.add(new LookMatch.Source(paths.get(i), mesh));
-          mesh.usedMaterials().forEach(used::add);
-        }
+    for (LookRow row : part.rows()) {
+      for (int face : row.materialId() < 0 ? new int[0] : row.faces()) {
+        materialOf[face] = row.materialId();
       }
-      for (Material material : scene.materials()) {
-        materials.put(material.id(), material);
-        if (used.contains(material.id())) {
-          byName.putIfAbsent(material.name(), material.id());
-        }
-      }
-      LookMatch match = new LookMatch(sources, materials);
-      Map<Integer, PolygonMesh> dressed = new HashMap<>();
-      for (int i = 0; i < below.length; i++) {
-        PolygonMesh mesh = below[i] || !chosen[i] ? null : mesh(i);
-        if (mesh != null && mesh.faces().faceCount() > 0 && !dressed.containsKey(mesh.id())) {
-          LookMatch.Look look = match.of(paths.get(i), mesh);
-          dressed.put(mesh.id(), dressed(mesh, look, paths.get(i), scene.nodes().get(i).id()));
-        }
-      }
-      Scene result =
-          scene.toBuilder()
-              .meshes(scene.meshes().stream().map(m -> dressed.getOrDefault(m.id(), m)).toList())
-              .build();
-      String figure = Figures.count(bound, "set") + " bound";
-      return new StepResult(result, findings, left == 0 ? figure : figure + ", " + left + " not");
     }
-
-    private PolygonMesh mesh(int place) {
-      return scene.nodes().get(place).content() instanceof Node.Content.MeshContent content
-          ? meshes.get(content.meshId())
-          : null;
+    int[] ids = Arrays.stream(materialOf).filter(id -> id >= 0).distinct().toArray();
+    Map<Integer, Integer> slots = new HashMap<>();
+    for (int slot = 0; slot < ids.length; slot++) {
+      slots.put(ids[slot], slot);
     }
-
-    private PolygonMesh dressed(PolygonMesh mesh, LookMatch.Look look, String path, int nodeId) {
-      int[] materialOf = new int[mesh.faces().faceCount()];
-      for (int f = 0; f < materialOf.length; f++) {
-        // What is bound to nothing keeps what it has.
-        materialOf[f] = mesh.materialOf(f);
-      }
-      for (LookBinding binding : look.bindings()) {
-        String hand = byHand.get(binding.set());
-        Integer material = hand == null ? null : byName.get(hand);
-        boolean fits = binding.materialId() >= 0 && 100 * binding.confidence() >= params.least();
-        int id = material != null ? material : fits ? binding.materialId() : -1;
-        tell(binding, hand, id, path, nodeId);
-        for (int face : id < 0 ? new int[0] : binding.faces()) {
-          materialOf[face] = id;
-        }
-      }
-      int[] ids = Arrays.stream(materialOf).filter(id -> id >= 0).distinct().toArray();
-      Map<Integer, Integer> slots = new HashMap<>();
-      for (int slot = 0; slot < ids.length; slot++) {
-        slots.put(ids[slot], slot);
-      }
-      int[] ofFace = Arrays.stream(materialOf).map(id -> id < 0 ? -1 : slots.get(id)).toArray();
-      PolygonMesh result = mesh.toBuilder().materials(ids, ofFace).build();
-      return look.sameFaces() ? withUvs(result, look.source().mesh()) : result;
+    int[] ofFace = Arrays.stream(materialOf).map(id -> id < 0 ? -1 : slots.get(id)).toArray();
+    PolygonMesh result = mesh.toBuilder().materials(ids, ofFace).build();
+    PolygonMesh same = part.look().same();
+    if (same == null) {
+      return result;
     }
+    return withObjects(withUvs(result, same), same, part.look().objects());
+  }
 
-    /** A cache that came without UVs gets those of the same faces. */
-    private static PolygonMesh withUvs(PolygonMesh mesh, PolygonMesh source) {
-      if (mesh.first(Attribute.Semantic.UV).isPresent()) {
-        return mesh;
-      }
-      List<Attribute> all = new ArrayList<>(mesh.attributes());
-      all.addAll(source.all(Attribute.Semantic.UV));
-      return mesh.withAttributes(all);
+  /** A cache that came without UVs gets those of the same faces. */
+  private static PolygonMesh withUvs(PolygonMesh mesh, PolygonMesh source) {
+    if (mesh.first(Attribute.Semantic.UV).isPresent()) {
+      return mesh;
     }
+    List<Attribute> all = new ArrayList<>(mesh.attributes());
+    all.addAll(source.all(Attribute.Semantic.UV));
+    return mesh.withAttributes(all);
+  }
 
-    private void tell(LookBinding binding, String hand, int material, String path, int nodeId) {
-      String set = binding.set().isEmpty() ? "the other faces" : "\"" + binding.set() + "\"";
-      boolean unknown = hand != null && !byName.containsKey(hand);
-      bound += material >= 0 ? 1 : 0;
-      left += material >= 0 ? 0 : 1;
-      String message =
-          material >= 0
-              ? "Bound: " + set + " is " + materials.get(material).name() + "."
-              : "Not bound: " + set + " keeps what it has.";
-      String reason =
-          unknown
-              ? "the look has no material \"" + hand + "\""
-              : hand != null ? "by hand" : String.join(", ", binding.reasons());
-      findings.add(
-          Finding.of(
-                  material >= 0 && !unknown ? "look-bound" : "look-not-bound",
-                  material >= 0 && !unknown ? Severity.NOTE : Severity.LOOK,
-                  path,
-                  message)
-              .measured(
-                  String.format(
-                      Locale.ROOT,
-                      "%.0f %%",
-                      100 * (hand != null && !unknown ? 1 : binding.confidence())))
-              .evidence(reason + ", " + Figures.count(binding.faces().length, "face"))
-              .nodes(List.of(nodeId)));
+  /** What it was merged of becomes sets, by which it can be split. */
+  private static PolygonMesh withObjects(
+      PolygonMesh mesh, PolygonMesh source, List<String> objects) {
+    if (objects.isEmpty()) {
+      return mesh;
     }
+    List<FaceSet> sets = new ArrayList<>(mesh.faceSets());
+    sets.removeIf(s -> objects.contains(s.name()));
+    source.faceSets().stream().filter(s -> objects.contains(s.name())).forEach(sets::add);
+    Map<String, Object> properties = new HashMap<>(mesh.properties());
+    properties.put(MergeParts.OBJECTS, objects);
+    return mesh.toBuilder().faceSets(sets).properties(properties).build();
+  }
+
+  private static Finding told(LookRow row) {
+    String faces = row.set().isEmpty() ? "the other faces" : "\"" + row.set() + "\"";
+    boolean bound = row.materialId() >= 0;
+    String message =
+        row.how() == LookRow.How.UNKNOWN
+            ? "Not bound as said: "
+                + faces
+                + (bound ? " is " + row.material() + ", as found." : " keeps what it has.")
+            : bound
+                ? "Bound: " + faces + " is " + row.material() + "."
+                : "Not bound: " + faces + " keeps what it has.";
+    boolean said = row.how() == LookRow.How.BY_HAND || row.how() == LookRow.How.FOUND;
+    return Finding.of(
+            said ? "look-bound" : "look-not-bound",
+            said ? Severity.NOTE : Severity.LOOK,
+            row.path(),
+            message)
+        .measured(String.format(Locale.ROOT, "%.0f %%", 100 * row.confidence()))
+        .evidence(
+            String.join(", ", row.reasons()) + ", " + Figures.count(row.faces().length, "face"))
+        .nodes(List.of(row.nodeId()));
   }
 }

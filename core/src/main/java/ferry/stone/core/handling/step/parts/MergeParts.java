@@ -34,7 +34,7 @@ import org.joml.Matrix4d;
  */
 public final class MergeParts extends BasicStep<MergeParts.Params> {
   /** Custom value of a mesh: names of the face sets that were parts of their own. */
-  static final String OBJECTS = "mergedObjects";
+  public static final String OBJECTS = "mergedObjects";
 
   /**
    * @param name of the merged part; empty for the first one's

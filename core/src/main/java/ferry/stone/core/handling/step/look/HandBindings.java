@@ -1,0 +1,109 @@
+package ferry.stone.core.handling.step.look;
+
+import java.util.HashMap;
+import java.util.Map;
+
+/**
+ * What the user binds by name: {@code lips = wax} for sets of that name on any part, {@code lips @
+ * head/mouth = wax} for those of one part. The faces in no set are {@code *}; {@code -} as a
+ * material leaves what there is. Names with {@code = @ ; "} in them stand in double quotes, which
+ * are doubled inside.
+ */
+final class HandBindings {
+  /** Binds to nothing. */
+  static final String NOTHING = "-";
+
+  private final String text;
+  private final Map<String, String> byKey = new HashMap<>();
+  private int at;
+
+  private HandBindings(String text) {
+    this.text = text;
+  }
+
+  /**
+   * @param text bindings one after another, apart by semicolons or new lines
+   * @throws IllegalArgumentException in a sentence that shows what does not fit
+   */
+  static HandBindings of(String text) {
+    HandBindings bindings = new HandBindings(text);
+    while (bindings.at < text.length()) {
+      bindings.one();
+    }
+    return bindings;
+  }
+
+  /**
+   * Name of the material, {@code null} where nothing is said; one of the part itself goes first.
+   */
+  String material(String key, String path) {
+    String own = byKey.get(joined(key, path));
+    return own != null ? own : byKey.get(joined(key, ""));
+  }
+
+  private static String joined(String key, String path) {
+    return key + '\n' + path;
+  }
+
+  private void one() {
+    int from = at;
+    String key = name();
+    String path = "";
+    if (at < text.length() && text.charAt(at) == '@') {
+      at++;
+      path = name();
+    }
+    boolean equals = at < text.length() && text.charAt(at) == '=';
+    at += equals ? 1 : 0;
+    String material = equals ? name() : "";
+    boolean ends = at >= text.length() || isEnd(text.charAt(at));
+    if (key.isEmpty() && path.isEmpty() && material.isEmpty() && ends && !equals) {
+      at++;
+      return;
+    }
+    if (key.isEmpty() || material.isEmpty() || !ends) {
+      int end = at;
+      while (end < text.length() && !isEnd(text.charAt(end))) {
+        end++;
+      }
+      throw new IllegalArgumentException(
+          "a binding is a set, = and a material, like lips = wax or lips @ head/mouth = wax; not \""
+              + text.substring(from, end).strip()
+              + "\"");
+    }
+    at++;
+    byKey.put(joined(key, path), material);
+  }
+
+  private static boolean isEnd(char c) {
+    return c == ';' || c == '\n';
+  }
+
+  /** A name to the next sign that ends it. */
+  private String name() {
+    while (at < text.length() && text.charAt(at) != '\n' && text.charAt(at) <= ' ') {
+      at++;
+    }
+    StringBuilder name = new StringBuilder();
+    if (at < text.length() && text.charAt(at) == '"') {
+      for (at++; at < text.length(); at++) {
+        boolean quote = text.charAt(at) == '"';
+        boolean doubled = quote && at + 1 < text.length() && text.charAt(at + 1) == '"';
+        if (quote && !doubled) {
+          break;
+        }
+        at += doubled ? 1 : 0;
+        name.append(text.charAt(at));
+      }
+      at++;
+      while (at < text.length() && text.charAt(at) == ' ') {
+        at++;
+      }
+      return name.toString();
+    }
+    while (at < text.length() && "=@".indexOf(text.charAt(at)) < 0 && !isEnd(text.charAt(at))) {
+      name.append(text.charAt(at++));
+    }
+    return name.toString().strip();
+  }
+}
