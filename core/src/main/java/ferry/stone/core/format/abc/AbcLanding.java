@@ -7,14 +7,19 @@ import ferry.stone.core.format.SceneWriter;
 import ferry.stone.core.format.abc.write.AbcOptions;
 import ferry.stone.core.format.abc.write.AbcPlan;
 import ferry.stone.core.format.abc.write.AbcWriter;
+import ferry.stone.core.format.abc.write.MaterialSets;
 import ferry.stone.core.format.flat.FlatFields;
 import ferry.stone.core.format.losses.Holding;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.time.Clip;
+import ferry.stone.core.sheet.LookSheet;
+import ferry.stone.core.sheet.Sheet;
 import ferry.stone.core.shore.Shore;
 import java.io.IOException;
+import java.io.OutputStream;
 import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
@@ -63,6 +68,8 @@ final class AbcLanding implements SceneWriter {
                   "An archive has one time line: name of the clip on it. Empty: the first.")
               .under(SAMPLES));
 
+  private static final String LOOK_TABLE = "lookTable";
+
   private static final List<Field> MESHES =
       List.of(
           Field.choice(
@@ -88,6 +95,18 @@ final class AbcLanding implements SceneWriter {
                   "A set of faces for each material",
                   true,
                   "The format says in no other way which faces have which material.")
+              .under(HELD),
+          Field.choice(
+                  LOOK_TABLE,
+                  "Table of looks",
+                  "Which set of faces has which material, colour and images, beside the archive: for"
+                      + " whoever assigns them by hand.",
+                  "none",
+                  "None",
+                  "csv",
+                  "CSV",
+                  "html",
+                  "HTML page")
               .under(HELD));
 
   @Override
@@ -151,12 +170,36 @@ final class AbcLanding implements SceneWriter {
   }
 
   @Override
+  public boolean isSeveralFiles(Values options) {
+    return !options.text(LOOK_TABLE).equals("none");
+  }
+
+  @Override
   public String write(Scene arrived, Values options, Target target)
       throws IOException, FormatException {
     try {
-      return AbcWriter.write(arrived, typed(options), target);
+      String main = AbcWriter.write(arrived, typed(options), target);
+      if (isSeveralFiles(options)) {
+        writeLooks(arrived, options, target);
+      }
+      return main;
     } catch (UncheckedIOException e) {
       throw e.getCause();
+    }
+  }
+
+  private static void writeLooks(Scene arrived, Values options, Target target) throws IOException {
+    Scene written =
+        options.flag("sets")
+            ? arrived.toBuilder()
+                .meshes(arrived.meshes().stream().map(m -> MaterialSets.added(arrived, m)).toList())
+                .build()
+            : arrived;
+    Sheet sheet = LookSheet.of(target.stem(), written);
+    String kind = options.text(LOOK_TABLE);
+    try (OutputStream out = target.output().create(target.stem() + ".looks." + kind)) {
+      String text = kind.equals("csv") ? sheet.csv() : sheet.html();
+      out.write(text.getBytes(StandardCharsets.UTF_8));
     }
   }
 }

@@ -21,8 +21,10 @@ import ferry.stone.core.proof.LedgerRow;
 import ferry.stone.core.proof.Proof;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
+import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.Coordinates;
+import ferry.stone.core.scene.mesh.FaceSet;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.mesh.Polygons;
 import ferry.stone.core.scene.node.LocalTransform;
@@ -33,6 +35,7 @@ import ferry.stone.core.scene.time.PointCache;
 import ferry.stone.core.scene.time.RetimedCache;
 import ferry.stone.core.work.Progress;
 import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
@@ -327,5 +330,39 @@ class AbcWritingTest {
     turning.read(1, 0, 4, wanted);
     back.read(399, 0, 4, points);
     assertThat(points[10]).isCloseTo(100 * wanted[10], within(1e-4f));
+  }
+
+  @Test
+  void theTableOfLooksSaysWhatTheArchiveHolds() throws Exception {
+    Scene yard = read("yard.abc", resource("yard.abc"));
+    LandingOptions options = LandingOptions.of("abc");
+    TestFiles out = landed(yard, options.with("lookTable", "csv"));
+    Scene back = read("out.abc", out.bytes("out.abc"));
+    String csv = new String(out.bytes("out.looks.csv"), StandardCharsets.UTF_8);
+    List<String> lines = csv.lines().toList();
+    assertThat(lines.get(0)).startsWith("\"Part\",\"Set of faces\",\"Faces\"");
+    int sets = 0;
+    for (Scene.ShownMesh shown : back.shownMeshes()) {
+      String path = back.paths().get(back.nodePlaces().get(shown.node().id()));
+      for (FaceSet set : shown.mesh().faceSets()) {
+        int material = shown.mesh().materialOf(set.faces()[0]);
+        String name = back.material(material).map(Material::name).orElse("");
+        String part = path.replace("_shape", "");
+        assertThat(lines)
+            .anyMatch(
+                l ->
+                    l.contains("\"" + set.name() + "\",\"" + set.faces().length + "\"")
+                        && l.contains("\"" + name + "\"")
+                        && l.contains(part.substring(part.lastIndexOf('/') + 1)));
+        sets++;
+      }
+    }
+    assertThat(sets).isPositive();
+    String html =
+        new String(
+            landed(yard, options.with("lookTable", "html")).bytes("out.looks.html"),
+            StandardCharsets.UTF_8);
+    assertThat(html).startsWith("<!doctype html>").contains("<th>Material</th>");
+    assertThat(html.split("<tr>").length).isEqualTo(lines.size() + 1);
   }
 }

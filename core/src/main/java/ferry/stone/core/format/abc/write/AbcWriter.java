@@ -127,6 +127,22 @@ public final class AbcWriter {
                 "Names of materials have no slash there and are unlike each other."));
       }
     }
+    for (PolygonMesh mesh : held.meshes()) {
+      Set<String> sets = new HashSet<>();
+      for (FaceSet set : mesh.faceSets()) {
+        String name = set.name();
+        if (!sets.add(name) || name.isEmpty() || !AbcNames.plain(name).equals(name)) {
+          said.add(
+              Finding.of(
+                  "set-names-changed",
+                  Severity.LOOK,
+                  mesh.name(),
+                  "Names of sets of faces have no slash there and are unlike each other: \""
+                      + name
+                      + "\" becomes another."));
+        }
+      }
+    }
     return said.list();
   }
 

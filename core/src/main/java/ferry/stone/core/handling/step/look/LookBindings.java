@@ -7,6 +7,7 @@ import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.sheet.Sheet;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -127,6 +128,29 @@ public final class LookBindings {
   /** All faces that are bound, or could be, part by part. */
   public List<LookRow> rows() {
     return parts.stream().flatMap(p -> p.rows().stream()).toList();
+  }
+
+  /** The same as a table for a person. */
+  public Sheet sheet(String title) {
+    List<List<String>> rows = new ArrayList<>();
+    for (LookRow row : rows()) {
+      rows.add(
+          List.of(
+              row.path(),
+              row.set(),
+              String.valueOf(row.faces().length),
+              row.material(),
+              Math.round(100 * row.confidence()) + " %",
+              row.how().words(),
+              String.join(", ", row.reasons())));
+    }
+    List<String> head =
+        List.of("Part", "Set of faces", "Faces", "Material", "Confidence", "Bound", "Reasons");
+    return new Sheet(
+        title + " · bindings",
+        "Which faces get which material. Those without a set are the other faces of their part.",
+        head,
+        rows);
   }
 
   /** Names of the materials that the look has, with their ids. */

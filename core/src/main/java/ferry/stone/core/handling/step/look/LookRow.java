@@ -32,12 +32,22 @@ public record LookRow(
   /** Where a binding comes from. */
   public enum How {
     /** Found, and sure enough. */
-    FOUND,
+    FOUND("as found"),
     /** Said by the user. */
-    BY_HAND,
+    BY_HAND("by hand"),
     /** Nothing fits, or what fits is not sure enough. */
-    UNBOUND,
+    UNBOUND("not bound"),
     /** The user names a material that the look does not have; what was found stands in for it. */
-    UNKNOWN
+    UNKNOWN("not as said");
+
+    private final String words;
+
+    How(String words) {
+      this.words = words;
+    }
+
+    public String words() {
+      return words;
+    }
   }
 }

@@ -1,4 +1,4 @@
-package ferry.stone.core.proof;
+package ferry.stone.core.sheet;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
 
@@ -8,7 +8,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 /**
  * Names come from files: in a table program none may run as a formula, and no number may change.
  */
-class LedgerExportTest {
+class SheetTest {
   @ParameterizedTest
   @ValueSource(
       strings = {
@@ -24,7 +24,7 @@ class LedgerExportTest {
         "mast\n=1"
       })
   void whatBeginsLikeAFormulaIsText(String cell) {
-    assertEquals("'" + cell, LedgerExport.guard(cell));
+    assertEquals("'" + cell, Sheet.guard(cell));
   }
 
   @ParameterizedTest
@@ -41,6 +41,6 @@ class LedgerExportTest {
         "-1,000 vertices"
       })
   void whatIsNoFormulaStays(String cell) {
-    assertEquals(cell, LedgerExport.guard(cell));
+    assertEquals(cell, Sheet.guard(cell));
   }
 }
