@@ -11,6 +11,7 @@ import {
   type LandingOptions,
   type LandingRecord,
   type LedgerRow,
+  type LookTable,
   type MarksView,
   type NamedState,
   type PartView,
@@ -115,6 +116,11 @@ export const queries = {
         getJson<PreviewCurves>(
           `/api/crossings/${id}/curves?side=${side}&clip=${clip}&node=${node}`,
         ),
+    }),
+  looks: (id: string, step: string, revision: number) =>
+    queryOptions({
+      queryKey: ['crossing', id, 'scenes', 'looks', step, revision],
+      queryFn: () => getJson<LookTable>(`/api/crossings/${id}/looks/${step}`),
     }),
   states: (id: string) =>
     queryOptions({

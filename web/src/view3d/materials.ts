@@ -15,6 +15,7 @@ import {
   TextureLoader,
 } from 'three';
 import type { MaterialView, TextureView } from '../api/client';
+import { inkOf } from './inks';
 import type { Shading } from './viewState';
 
 const BRASS = '#c99a2e';
@@ -94,6 +95,14 @@ export class MaterialSet {
     }
     if (this.shading === 'pieces' || this.shading === 'sets') {
       return piecesMaterial(flatShading);
+    }
+    if (this.shading === 'materials') {
+      return new MeshStandardMaterial({
+        color: inkOf(id),
+        roughness: 0.95,
+        side: DoubleSide,
+        flatShading,
+      });
     }
     if (this.shading === 'weights') {
       return weightsMaterial(flatShading, joint);

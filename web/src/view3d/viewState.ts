@@ -1,7 +1,15 @@
 import { create } from 'zustand';
 
 export type Layout = 'both' | 'near' | 'far' | 'seam';
-export type Shading = 'surface' | 'sides' | 'pieces' | 'sets' | 'uv' | 'deviation' | 'weights';
+export type Shading =
+  | 'surface'
+  | 'sides'
+  | 'pieces'
+  | 'sets'
+  | 'materials'
+  | 'uv'
+  | 'deviation'
+  | 'weights';
 export type PickMode = 'part' | 'face' | 'vertex' | 'pivot';
 export type PoseChoice = 'clip' | 'bind';
 export type Side = 'near' | 'far';
@@ -12,6 +20,11 @@ export const SHADINGS: { id: Shading; label: string; help: string }[] = [
   { id: 'sides', label: 'Both sides', help: 'Fronts plain, backs vermilion' },
   { id: 'pieces', label: 'Pieces', help: 'Each loose piece in a colour of its own' },
   { id: 'sets', label: 'Face sets', help: 'Each named set of faces in a colour of its own' },
+  {
+    id: 'materials',
+    label: 'Materials apart',
+    help: 'Each material in a colour of its own, whatever it looks like; what has none is grey',
+  },
   { id: 'uv', label: 'UV checker', help: 'A checker laid over the first UV set' },
   {
     id: 'deviation',

@@ -1,5 +1,7 @@
+import { useQuery } from '@tanstack/react-query';
 import { type KeyboardEvent, type PointerEvent, useEffect, useState } from 'react';
 import type { Crossing } from '../../api/client';
+import { queries } from '../../api/queries';
 import { useView } from '../../view3d/viewState';
 import { CargoTable } from './cargo/CargoTable';
 import { HandlingTable } from './handling/HandlingTable';
@@ -25,7 +27,11 @@ interface Props {
 export function Quayside({ id, stop, crossing }: Props) {
   const shown = ready(crossing) ? stop : 'cargo';
   const [choices, setChoices] = useState(() => chosen(localStorage));
-  const formOpen = useView((s) => s.openStone !== null);
+  const openStone = useView((s) => s.openStone);
+  const handling = useQuery({ ...queries.handling(id), enabled: ready(crossing) });
+  const open = handling.data?.steps.find((s) => s.step.id === openStone)?.step.kind;
+  // What a step shows in the table needs the table's room, and its form scrolls.
+  const formOpen = openStone !== null && !(shown === 'handling' && open === 'putLook');
   const [room, setRoom] = useState(window.innerHeight);
   useEffect(() => {
     const resized = () => setRoom(window.innerHeight);

@@ -61,6 +61,19 @@ export function useHandling(id: string, ready: boolean) {
       ),
     [run, id],
   );
+  /** Binds faces of a part to a material; `null` for what is found. */
+  const bind = useCallback(
+    (step: string, key: string, path: string, material: string | null) =>
+      run((now) =>
+        sendJson('PUT', `/api/crossings/${id}/looks/${step}`, {
+          revision: now.revision,
+          key,
+          path,
+          material,
+        }),
+      ),
+    [run, id],
+  );
   const undo = useCallback(
     () => run(() => sendJson('POST', `/api/crossings/${id}/handling/undo`)),
     [run, id],
@@ -69,5 +82,5 @@ export function useHandling(id: string, ready: boolean) {
     () => run(() => sendJson('POST', `/api/crossings/${id}/handling/redo`)),
     [run, id],
   );
-  return { state: query.data, change, accept, undo, redo };
+  return { state: query.data, change, accept, bind, undo, redo };
 }

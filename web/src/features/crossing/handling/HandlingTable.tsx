@@ -9,6 +9,7 @@ import { useView } from '../../../view3d/viewState';
 import { isAsked } from '../fields/fieldAsked';
 import { QuaysideHead } from '../QuaysideHead';
 import { useHandling } from '../useHandling';
+import { BindingsTable } from './BindingsTable';
 import { NamedStates } from './NamedStates';
 
 /** What a field was told, in words; nothing for one that was left empty. */
@@ -20,9 +21,21 @@ function told(field: StepKind['fields'][number], value: unknown): string {
   return `${field.label.toLowerCase()} ${words}${field.unit && ` ${field.unit}`}`;
 }
 
-/** The steps as a table: what each was told and what it changed. */
+/** The steps as a table: what each was told and what it changed; what an open one binds. */
 export function HandlingTable({ id }: { id: string }) {
   const { state, change } = useHandling(id, true);
+  const openStone = useView((s) => s.openStone);
+  const look = state?.steps.find((s) => s.step.id === openStone && s.step.kind === 'putLook');
+  return look ? (
+    <BindingsTable id={id} step={look.step.id} />
+  ) : (
+    <StepsTable id={id} state={state} change={change} />
+  );
+}
+
+type Handled = ReturnType<typeof useHandling>;
+
+function StepsTable({ id, state, change }: Pick<Handled, 'state' | 'change'> & { id: string }) {
   const kinds = useQuery(queries.stepKinds());
   const navigate = useNavigate();
   const set = useView((s) => s.set);

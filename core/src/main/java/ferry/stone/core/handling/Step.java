@@ -58,6 +58,11 @@ public record Step(
     return new Selection(nodeIds, pattern, ofKind);
   }
 
+  /** The same told otherwise, with its parts as they are named. */
+  public Step withParams(Map<String, Object> newParams) {
+    return with(nodeIds, newParams);
+  }
+
   /** The same with ids for its parts. */
   Step with(List<Integer> newNodeIds, Map<String, Object> newParams) {
     return new Step(id, kind, newParams, enabled, newNodeIds, pattern, ofKind, parts, paramParts);

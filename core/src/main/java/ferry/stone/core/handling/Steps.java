@@ -130,7 +130,7 @@ public final class Steps {
    *
    * @throws IllegalArgumentException with a sentence for the user when they do not fit
    */
-  static <P extends Record> P params(StepKind<P> kind, Map<String, Object> values) {
+  public static <P extends Record> P params(StepKind<P> kind, Map<String, Object> values) {
     Map<String, Object> whole = new HashMap<>();
     kind.fields().forEach(f -> whole.put(f.name(), f.standard()));
     whole.putAll(values);

@@ -1,6 +1,6 @@
 package ferry.stone.core.handling.step.look;
 
-import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.Map;
 
 /**
@@ -14,8 +14,11 @@ final class HandBindings {
   static final String NOTHING = "-";
 
   private final String text;
-  private final Map<String, String> byKey = new HashMap<>();
+  private final Map<Faces, String> byKey = new LinkedHashMap<>();
   private int at;
+
+  /** Faces by the name of their set; on all parts where the path is empty. */
+  private record Faces(String key, String path) {}
 
   private HandBindings(String text) {
     this.text = text;
@@ -37,12 +40,37 @@ final class HandBindings {
    * Name of the material, {@code null} where nothing is said; one of the part itself goes first.
    */
   String material(String key, String path) {
-    String own = byKey.get(joined(key, path));
-    return own != null ? own : byKey.get(joined(key, ""));
+    String own = byKey.get(new Faces(key, path));
+    return own != null ? own : byKey.get(new Faces(key, ""));
   }
 
-  private static String joined(String key, String path) {
-    return key + '\n' + path;
+  /**
+   * The text with another binding of faces of one part.
+   *
+   * @param material {@code null} to take back what was said of that part
+   */
+  String with(String key, String path, String material) {
+    Map<Faces, String> all = new LinkedHashMap<>(byKey);
+    all.remove(new Faces(key, path));
+    if (material != null) {
+      all.put(new Faces(key, path), material);
+    }
+    StringBuilder out = new StringBuilder();
+    all.forEach(
+        (faces, name) -> {
+          out.append(out.length() == 0 ? "" : "; ").append(quoted(faces.key()));
+          out.append(faces.path().isEmpty() ? "" : " @ " + quoted(faces.path()));
+          out.append(" = ").append(quoted(name));
+        });
+    return out.toString();
+  }
+
+  private static String quoted(String name) {
+    boolean plain = name.equals(name.strip()) && !name.isEmpty();
+    for (int i = 0; i < name.length(); i++) {
+      plain &= "=@;\"\n".indexOf(name.charAt(i)) < 0;
+    }
+    return plain ? name : '"' + name.replace("\"", "\"\"") + '"';
   }
 
   private void one() {
@@ -72,7 +100,7 @@ final class HandBindings {
               + "\"");
     }
     at++;
-    byKey.put(joined(key, path), material);
+    byKey.put(new Faces(key, path), material);
   }
 
   private static boolean isEnd(char c) {

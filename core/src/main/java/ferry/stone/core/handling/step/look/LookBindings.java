@@ -9,6 +9,7 @@ import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.sheet.Sheet;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -128,6 +129,26 @@ public final class LookBindings {
   /** All faces that are bound, or could be, part by part. */
   public List<LookRow> rows() {
     return parts.stream().flatMap(p -> p.rows().stream()).toList();
+  }
+
+  /**
+   * Place in {@link #rows} of the faces that one face is among, −1 for none. A face of the look's
+   * own mesh stands for the one that has its look: both often stand in one place.
+   */
+  public int rowOf(Scene scene, int nodeId, int face) {
+    Integer place = scene.nodePlaces().get(nodeId);
+    PolygonMesh mesh = place == null ? null : mesh(scene, scene.meshesById(), place);
+    int row = 0;
+    for (Dressed part : parts) {
+      boolean meant = part.mesh() == mesh || part.look().same() == mesh;
+      for (LookRow own : part.rows()) {
+        if (mesh != null && meant && Arrays.binarySearch(own.faces(), face) >= 0) {
+          return row;
+        }
+        row++;
+      }
+    }
+    return -1;
   }
 
   /** The same as a table for a person. */

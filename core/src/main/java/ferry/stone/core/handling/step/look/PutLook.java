@@ -40,6 +40,16 @@ public final class PutLook extends BasicStep<PutLook.Params> {
       Field.within("least", least, 0, 100);
       HandBindings.of(bindings);
     }
+
+    /**
+     * The bindings with another one, for faces of one part.
+     *
+     * @param key of the faces, see {@link LookRow}
+     * @param material its name; {@code -} to leave what there is, {@code null} for what is found
+     */
+    public String bound(String key, String path, String material) {
+      return HandBindings.of(bindings).with(key, path, material);
+    }
   }
 
   public PutLook() {

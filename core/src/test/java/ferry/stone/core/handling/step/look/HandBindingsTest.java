@@ -41,7 +41,14 @@ class HandBindingsTest {
       String path = name(random, signs);
       String material = name(random, signs);
       String text = "x = y; " + quoted(key) + " @ " + quoted(path) + " = " + quoted(material);
-      assertThat(HandBindings.of(text + "; z = w").material(key, path)).isEqualTo(material);
+      HandBindings read = HandBindings.of(text + "; z = w");
+      assertThat(read.material(key, path)).isEqualTo(material);
+      String other = read.with("z", path, material);
+      assertThat(HandBindings.of(other).material("z", path)).isEqualTo(material);
+      assertThat(HandBindings.of(other).material(key, path)).isEqualTo(material);
+      String less = HandBindings.of(other).with(key, path, null);
+      assertThat(HandBindings.of(less).material(key, path)).isNull();
+      assertThat(HandBindings.of(less).material("x", "")).isEqualTo("y");
     }
   }
 
