@@ -13,9 +13,11 @@ import {
   type LedgerRow,
   type LookTable,
   type MarksView,
+  type MotionApart,
   type NamedState,
   type PartView,
   type PreviewCurves,
+  type PreviewTracks,
   type Shore,
   type ShoreView,
   type SideView,
@@ -24,6 +26,17 @@ import {
   type SurveyView,
   sendJson,
 } from './client';
+
+/** Two states whose motion is compared. */
+export interface ApartAsk {
+  a: string;
+  b: string;
+  clip: number;
+  sameSpot: boolean;
+  starts: boolean;
+  /** Part that is compared, −1 for all. */
+  node: number;
+}
 
 /** Key and fetch of every server value in one place. */
 export const queries = {
@@ -121,6 +134,24 @@ export const queries = {
     queryOptions({
       queryKey: ['crossing', id, 'scenes', 'looks', step, revision],
       queryFn: () => getJson<LookTable>(`/api/crossings/${id}/looks/${step}`),
+    }),
+  tracks: (id: string, state: string, clip: number, revision: number) =>
+    queryOptions({
+      queryKey: ['crossing', id, 'scenes', 'tracks', state, clip, revision],
+      queryFn: () =>
+        getJson<PreviewTracks>(
+          `/api/crossings/${id}/tracks?side=${encodeURIComponent(state)}&clip=${clip}`,
+        ),
+    }),
+  apart: (id: string, ask: ApartAsk, revision: number) =>
+    queryOptions({
+      queryKey: ['crossing', id, 'scenes', 'apart', ask, revision],
+      queryFn: () =>
+        getJson<MotionApart>(
+          `/api/crossings/${id}/apart?${new URLSearchParams(
+            Object.entries(ask).map(([name, value]) => [name, String(value)]),
+          )}`,
+        ),
     }),
   states: (id: string) =>
     queryOptions({

@@ -30,7 +30,7 @@ const KEYS: [string, [string, string][]][] = [
       ['O', 'the scene’s own lights'],
       ['P', 'play or stop the clip'],
       ['B N', 'one frame back, one on'],
-      ['V', 'curves of the selected part'],
+      ['V', 'curves, tracks, how far apart, none'],
       ['drag', 'turn; with Shift or the right button, move'],
       ['wheel', 'nearer, farther'],
       ['arrows', 'turn, when a view has the focus'],

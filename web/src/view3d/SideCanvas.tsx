@@ -49,6 +49,7 @@ export const SideCanvas = memo(function SideCanvas(props: Props) {
       data-ready={meshes.ready}
     >
       <SideScene
+        which={which}
         crossingId={crossingId}
         side={side}
         parts={meshes.parts}

@@ -1,10 +1,11 @@
 import { useThree } from '@react-three/fiber';
-import { type RefObject, useEffect, useMemo } from 'react';
+import { type RefObject, useEffect, useMemo, useRef } from 'react';
 import { BufferAttribute, BufferGeometry, DoubleSide, type Group, Matrix4 } from 'three';
 import type { MarksView, MaterialView, SideView } from '../api/client';
 import type { Part } from './data/meshBlock';
 import type { Motion } from './data/motionBlock';
 import type { BoxPoint } from './data/pivots';
+import { heldBack, useSpots } from './data/spots';
 import { useTime } from './data/time';
 import { InstancedPart } from './InstancedPart';
 import { LookThrough } from './LookThrough';
@@ -17,13 +18,14 @@ import { SceneLights } from './SceneLights';
 import { SkeletonLines } from './SkeletonLines';
 import { Stage } from './Stage';
 import type { Deviations } from './useDeviation';
-import { type Pick, type Shading, useView } from './viewState';
+import { type Pick, type Shading, type Side, useView } from './viewState';
 
 const FEWEST_TOGETHER = 6;
 const NONE: number[] = [];
 
 interface Props {
   crossingId: string;
+  which: Side;
   side: SideView;
   parts: Map<string, Part[]>;
   shading: Shading;
@@ -43,7 +45,8 @@ interface Props {
 
 /** Everything of one side that is drawn: parts, marks of a finding, light. */
 export function SideScene(props: Props) {
-  const { crossingId, side, parts, shading, showBacks, selected, hidden, marks, content } = props;
+  const { crossingId, which, side, parts, shading, showBacks, selected, hidden, marks, content } =
+    props;
   const { motion, skeleton, deviations, picks, night, handles } = props;
   const byHand = useView((s) => s.morphWeights);
   const { invalidate } = useThree();
@@ -93,15 +96,24 @@ export function SideScene(props: Props) {
       shading === 'weights' ? chosenJoint(side, skin, selected) : -1,
     );
   const stage = useMemo(() => new Stage(side), [side]);
+  const held = useRef<Group>(null);
   useEffect(() => () => stage.dispose(), [stage]);
   useEffect(() => {
     const show = () => {
-      stage.pose(motion, useTime.getState().seconds);
+      const { seconds } = useTime.getState();
+      stage.pose(motion, seconds);
+      const spots = motion ? useSpots.getState().spots : null;
+      held.current?.position.fromArray(heldBack(spots, which, seconds));
       invalidate();
     };
     show();
-    return useTime.subscribe((now, before) => now.seconds !== before.seconds && show());
-  }, [stage, motion, invalidate]);
+    const times = useTime.subscribe((now, before) => now.seconds !== before.seconds && show());
+    const spots = useSpots.subscribe(show);
+    return () => {
+      times();
+      spots();
+    };
+  }, [stage, motion, which, invalidate]);
   useEffect(() => {
     stage.choose(pose);
     invalidate();
@@ -122,7 +134,7 @@ export function SideScene(props: Props) {
     [side, parts, materials, selected, hidden, marks, deviations, picks, handles, night],
   );
   return (
-    <>
+    <group ref={held}>
       <SceneLights side={side} stage={stage} />
       <group ref={content}>
         {groups.alone.map((node) =>
@@ -169,7 +181,7 @@ export function SideScene(props: Props) {
       <PivotMarks side={side} stage={stage} selected={selected} night={night} />
       {handles.length > 0 && <BoxHandles points={handles} />}
       {picks.length > 0 && <PickMarks picks={picks} stage={stage} />}
-    </>
+    </group>
   );
 }
 

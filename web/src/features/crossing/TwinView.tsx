@@ -109,8 +109,8 @@ export function TwinView({ id, crossing }: Props) {
   const pivot = usePivotPick(id, showsLast ? farSide : undefined, farMeshes.parts, pickFar);
   const backdrop = useBackdrop(id);
   const clip = useTime((s) => s.clip);
-  const nearMotion = useMotion(id, 'near', clip, 0);
-  const farMotion = useMotion(id, 'far', clip, revision ?? 0);
+  const nearMotion = useMotion(id, states.near, clip, states.near === 'near' ? 0 : (revision ?? 0));
+  const farMotion = useMotion(id, states.far, clip, states.far === 'near' ? 0 : (revision ?? 0));
   const rigged = (near.data?.skins.length ?? 0) > 0;
   const frame = useRef<HTMLDivElement>(null);
   useThumbnail(id, farMeshes.ready && hoveredStone === null, far.data);

@@ -7,9 +7,8 @@ import { Button } from '../../../shared/Button';
 import { useTime } from '../../../view3d/data/time';
 import { useView } from '../../../view3d/viewState';
 import { type CurveLine, GROUPS, pathOf, spanOf, valueAt } from './curveLines';
+import { HEIGHT, Plot, WIDTH, xOf } from './Plot';
 
-const WIDTH = 1000;
-const HEIGHT = 100;
 const INKS = ['var(--teal)', 'var(--loss)', 'var(--ink)', 'var(--change)', 'var(--kept)'];
 const DASHES = ['', '7 4', '2 3'];
 
@@ -21,7 +20,7 @@ interface Props {
 
 /** The clip's curves on the selected part: near thin, far thick, the moment as a line. */
 export function Curves({ id, nodes, revision }: Props) {
-  const { clip, seconds, start, end, set } = useTime();
+  const { clip, seconds, start, end } = useTime();
   const selected = useView((s) => s.selected);
   const [chosen, setChosen] = useState('place');
   const node = selected.length === 1 ? (selected[0] ?? null) : null;
@@ -67,17 +66,7 @@ export function Curves({ id, nodes, revision }: Props) {
         <span className="quiet">near thin, far thick</span>
       </div>
       <div className="curves-plot">
-        <svg
-          viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-          preserveAspectRatio="none"
-          role="img"
-          aria-label={`Curves of ${name}`}
-          onPointerDown={(e) => {
-            const box = e.currentTarget.getBoundingClientRect();
-            const to = start + ((e.clientX - box.left) / box.width) * (end - start);
-            set({ playing: false, seconds: Math.max(start, Math.min(end, to)) });
-          }}
-        >
+        <Plot label={`Curves of ${name}`}>
           {own(nearLines).map((l, i) => (
             <Line key={`near ${l.name}`} line={l} place={i} span={span} width={1} />
           ))}
@@ -88,11 +77,10 @@ export function Curves({ id, nodes, revision }: Props) {
             .slice(0, 1)
             .flatMap((l) => l.keys)
             .map((t) => {
-              const x = end > start ? (WIDTH * (t - start)) / (end - start) : 0;
+              const x = xOf(t, start, end);
               return <line key={t} className="key" x1={x} x2={x} y1={HEIGHT - 5} y2={HEIGHT} />;
             })}
-          <line className="now" x1={WIDTH * part} x2={WIDTH * part} y1={0} y2={HEIGHT} />
-        </svg>
+        </Plot>
         <span className="high">{figure(span[1])}</span>
         <span className="low">{figure(span[0])}</span>
       </div>

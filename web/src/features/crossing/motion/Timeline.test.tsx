@@ -44,7 +44,7 @@ test('a rig without clips can be seen in its bind pose', () => {
   expect(moment()).toBe('bind pose');
   expect(useView.getState().pose).toBe('bind');
   expect(screen.getByText<HTMLButtonElement>('Play').disabled).toBe(true);
-  expect(screen.getByText<HTMLButtonElement>('Curves').disabled).toBe(true);
+  expect(screen.getByLabelText<HTMLSelectElement>('Lines').disabled).toBe(true);
 });
 
 test('a clip is chosen, stepped and scrubbed by frames', () => {

@@ -5,10 +5,22 @@ import { Button } from '../../../shared/Button';
 import { useKeys } from '../../../shared/useKeys';
 import { frameOf, SPEEDS, useTime } from '../../../view3d/data/time';
 import { useView } from '../../../view3d/viewState';
+import { Apart } from './Apart';
 import { Curves } from './Curves';
+import { Tracks } from './Tracks';
 import './motion.css';
 
 const TICKS = 7;
+
+type Lines = '' | 'curves' | 'tracks' | 'apart';
+
+/** What stands above the time line. */
+const LINES: { id: Lines; label: string }[] = [
+  { id: '', label: 'No lines' },
+  { id: 'curves', label: 'Curves' },
+  { id: 'tracks', label: 'Tracks' },
+  { id: 'apart', label: 'Apart' },
+];
 
 interface Props {
   id: string;
@@ -20,7 +32,7 @@ interface Props {
 export function Timeline({ id, near, revision }: Props) {
   const clips = near?.clips ?? [];
   const rigged = (near?.skins.length ?? 0) > 0;
-  const [curves, setCurves] = useState(false);
+  const [lines, setLines] = useState<Lines>('');
   const s = useTime();
   const pose = useView((v) => v.pose);
   const setView = useView((v) => v.set);
@@ -61,14 +73,16 @@ export function Timeline({ id, near, revision }: Props) {
     p: play,
     b: () => s.step(-1),
     n: () => s.step(1),
-    v: () => setCurves(!curves),
+    v: () => setLines(LINES[(LINES.findIndex((l) => l.id === lines) + 1) % LINES.length]?.id ?? ''),
   });
   if (clips.length === 0 && !rigged) {
     return null;
   }
   return (
     <>
-      {curves && <Curves id={id} nodes={near?.nodes ?? []} revision={revision} />}
+      {lines === 'curves' && <Curves id={id} nodes={near?.nodes ?? []} revision={revision} />}
+      {lines === 'tracks' && <Tracks id={id} revision={revision} />}
+      {lines === 'apart' && <Apart id={id} nodes={near?.nodes ?? []} revision={revision} />}
       <section className="timeline" aria-label="Timeline">
         <Form.Select
           size="sm"
@@ -167,16 +181,20 @@ export function Timeline({ id, near, revision }: Props) {
           checked={s.loop}
           onChange={(e) => s.set({ loop: e.target.checked })}
         />
-        <Button
-          variant="outline-secondary"
-          active={curves}
-          aria-pressed={curves}
+        <Form.Select
+          size="sm"
+          aria-label="Lines"
+          title="Curves of the selected part, tracks of all, or how far both views lie apart (V)"
           disabled={clips.length === 0}
-          onClick={() => setCurves(!curves)}
-          title="Curves of the selected part (V)"
+          value={lines}
+          onChange={(e) => setLines(e.target.value as Lines)}
         >
-          Curves
-        </Button>
+          {LINES.map((l) => (
+            <option key={l.id} value={l.id}>
+              {l.label}
+            </option>
+          ))}
+        </Form.Select>
       </section>
     </>
   );

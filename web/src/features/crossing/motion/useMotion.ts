@@ -3,12 +3,11 @@ import { getBytes } from '../../../api/client';
 import { complain } from '../../../shared/Notices';
 import { addFrames, type Motion } from '../../../view3d/data/motionBlock';
 import { PointStream } from '../../../view3d/data/pointStream';
-import type { Side } from '../../../view3d/viewState';
 
-/** Fetches the frames of a clip for one side, block by block; what is there can be played. */
+/** Fetches the frames of a clip for one state, block by block; what is there can be played. */
 export function useMotion(
   crossingId: string,
-  side: Side,
+  state: string,
   clip: number | null,
   revision: number,
 ): Motion | null {
@@ -20,7 +19,7 @@ export function useMotion(
       new PointStream(
         (from, count) =>
           getBytes(
-            `/api/crossings/${crossingId}/points?side=${side}&clip=${id}&from=${from}&count=${count}`,
+            `/api/crossings/${crossingId}/points?side=${encodeURIComponent(state)}&clip=${id}&from=${from}&count=${count}`,
           ),
         frames,
         block,
@@ -33,7 +32,7 @@ export function useMotion(
       while (live && (all === null || all.loaded < all.frames)) {
         const from: number = all?.loaded ?? 0;
         const buffer = await getBytes(
-          `/api/crossings/${crossingId}/motion?side=${side}&clip=${id}&from=${from}`,
+          `/api/crossings/${crossingId}/motion?side=${encodeURIComponent(state)}&clip=${id}&from=${from}`,
         );
         all = addFrames(all, buffer);
         if (all.pointBlock > 0 && !all.stream) {
@@ -51,6 +50,6 @@ export function useMotion(
       live = false;
     };
     // Another revision may have moved the far side.
-  }, [crossingId, side, clip, revision]);
+  }, [crossingId, state, clip, revision]);
   return motion;
 }

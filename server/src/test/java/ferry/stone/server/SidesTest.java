@@ -105,6 +105,33 @@ class SidesTest extends OverTheApi {
   }
 
   @Test
+  void motionsOfTwoStatesAreComparedOverTime() throws Exception {
+    String id = yard();
+    JsonNode near = side(id, "near");
+    String clip = near.at("/clips/0/id").asText();
+    handling(id, 0, "[" + step("s", "scale", "{\"factor\":3}") + "]", 200);
+    String path = "/api/crossings/" + id;
+    JsonNode tracks =
+        read(send(get(path + "/tracks").param("side", "now").param("clip", clip), 200));
+    assertThat(tracks.at("/rows/0/name").asText()).isEqualTo("hook");
+    assertThat(tracks.at("/rows/0/detail").asText()).isEqualTo("place");
+    assertThat(tracks.at("/rows/0/count").asInt()).isEqualTo(2);
+    JsonNode apart =
+        read(send(get(path + "/apart?a=near&b=after:1&node=-1").param("clip", clip), 200));
+    int last = apart.path("seconds").size() - 1;
+    // The corner at (0, 1) stands at y 3 at the end, and at three times that on the far side.
+    assertThat(apart.path("most").get(last).asDouble()).isEqualTo(6);
+    assertThat(apart.at("/parts/0/name").asText()).isEqualTo("hook");
+    JsonNode held =
+        read(send(get(path + "/apart?a=near&b=now&sameSpot=true").param("clip", clip), 200));
+    assertThat(held.path("most").get(last).asDouble()).isLessThan(2);
+    assertThat(held.path("otherSpots").get(3 * last + 1).asDouble())
+        .isEqualTo(3 * held.path("spots").get(3 * last + 1).asDouble());
+    send(get(path + "/apart?a=near&b=elsewhere").param("clip", clip), 400);
+    send(get(path + "/tracks?side=near&clip=99999"), 404);
+  }
+
+  @Test
   void curvesOfAPartAreInItsUnit() throws Exception {
     String id = yard();
     JsonNode near = side(id, "near");

@@ -2,6 +2,7 @@ package ferry.stone.core.cargo;
 
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
+import ferry.stone.core.finding.Offer;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.files.CargoPath;
 import ferry.stone.core.geometry.cache.PickedCache;
@@ -30,6 +31,7 @@ final class CacheMatch {
   private final Map<Integer, String> names = new HashMap<>();
   private final Set<Integer> taken = new HashSet<>();
   private final List<PointCache> caches = new ArrayList<>();
+  private final List<PointCache> second = new ArrayList<>();
 
   private CacheMatch(Scene scene, Findings findings) {
     this.scene = scene;
@@ -48,7 +50,7 @@ final class CacheMatch {
     for (int i = 0; i < read.size(); i++) {
       match.put(read.get(i).caches().get(0), files.get(i));
     }
-    return match.builder.addCaches(match.caches).build();
+    return match.builder.addCaches(match.caches).addSecondMotions(match.second).build();
   }
 
   private void put(PointCache cache, String file) {
@@ -58,7 +60,7 @@ final class CacheMatch {
             .filter(m -> !taken.contains(m.id()))
             .toList();
     if (fitting.isEmpty()) {
-      if (!divided(cache, file)) {
+      if (!divided(cache, file) && !second(cache, file)) {
         findings.add(none(cache, file));
       }
       return;
@@ -82,6 +84,44 @@ final class CacheMatch {
                             + " the part that is meant."))
             .measured(Figures.count(cache.pointCount(), "point"))
             .evidence(named.isEmpty() ? "as many vertices" : "as many vertices, and its name"));
+  }
+
+  /** What fits a part that moves already is kept, so that both motions can be compared. */
+  private boolean second(PointCache cache, String file) {
+    List<PolygonMesh> fitting =
+        scene.meshes().stream()
+            .filter(m -> m.points().count() == cache.pointCount() && names.containsKey(m.id()))
+            .toList();
+    if (fitting.isEmpty()) {
+      return false;
+    }
+    PolygonMesh mesh =
+        fitting.stream()
+            .filter(m -> isNamed(file, names.get(m.id()), m.name()))
+            .findFirst()
+            .orElse(fitting.get(0));
+    second.add(new RenamedCache(cache, builder.newId(), mesh.id()));
+    int node =
+        scene.shownMeshes().stream()
+            .filter(s -> s.mesh().id() == mesh.id())
+            .findFirst()
+            .orElseThrow()
+            .node()
+            .id();
+    findings.add(
+        Finding.of(
+                "cache-is-second",
+                Severity.LOOK,
+                file,
+                names.get(mesh.id())
+                    + " moves already: this cache is kept as its second motion, for comparison. Put"
+                    + " it on to have it play and land instead.")
+            .measured(Figures.count(cache.sampleCount(), "sample"))
+            .nodes(List.of(node))
+            .offer(
+                Offer.step("Put it on", "cacheOn", Map.of("cache", cache.name()))
+                    .on(List.of(node))));
+    return true;
   }
 
   private void add(PointCache cache) {

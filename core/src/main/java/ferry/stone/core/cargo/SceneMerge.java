@@ -149,6 +149,7 @@ final class SceneMerge {
     moved.sets().forEach(builder::add);
     moved.copies().forEach(builder::add);
     builder.addCaches(moved.caches());
+    builder.addSecondMotions(moved.secondMotions());
     moved.sequences().forEach(builder::add);
     moved.properties().forEach(builder::propertyIfAbsent);
   }

@@ -18,13 +18,11 @@ import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.Skin;
 import ferry.stone.core.scene.time.Clip;
-import ferry.stone.core.scene.time.PointCache;
 import ferry.stone.core.work.Progress;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 
@@ -33,8 +31,9 @@ import java.util.Set;
  * holds. Nothing is written; hierarchy and materials are asked by the same code that writes them.
  *
  * @param items what will not arrive as it is, the worst first
+ * @param cost what the caches of the scene take, {@code null} without any
  */
-public record Forecast(List<Item> items) {
+public record Forecast(List<Item> items, CacheCost cost) {
 
   /**
    * One thing that will not arrive as it is.
@@ -97,12 +96,7 @@ public record Forecast(List<Item> items) {
             (capability == Capability.BROKEN_LAYERS ? raw : contents).find(capability);
         if (found.count() > 0) {
           String count = Figures.count(found.count(), found.noun());
-          add(
-              capability,
-              fate,
-              capability == Capability.POINT_CACHES ? count + ", " + cost() : count,
-              found.where(),
-              found.nodeIds());
+          add(capability, fate, count, found.where(), found.nodeIds());
         }
       }
       roots();
@@ -111,21 +105,9 @@ public record Forecast(List<Item> items) {
       writer.foretell(
           new SceneWriter.Outlook(
               far, Landing.arrived(fitting, options), options.values(), cargo, this));
+      Preflight.secondMotions(far).forEach(this::said);
       items.sort(Comparator.comparing((Item i) -> i.fate() != Fate.LOST));
-      return new Forecast(List.copyOf(items));
-    }
-
-    /** What caches weigh, and what playing them takes. */
-    private String cost() {
-      double bytes = 0;
-      double perSecond = 0;
-      for (PointCache cache : far.caches()) {
-        double own = 12.0 * cache.pointCount() * cache.sampleCount();
-        bytes += own;
-        double seconds = cache.endSeconds() - cache.startSeconds();
-        perSecond += seconds > 0 ? own / seconds : 0;
-      }
-      return String.format(Locale.ROOT, "%.1f MB, %.1f MB a second", bytes / 1e6, perSecond / 1e6);
+      return new Forecast(List.copyOf(items), CacheCost.of(far).orElse(null));
     }
 
     private void add(

@@ -16,7 +16,7 @@ import org.joml.Matrix4d;
 /**
  * What no format can hold is found before anything is written: transforms and keys that are no
  * numbers refuse the landing; layers that are longer than their mesh are cut, those that are too
- * short are left out and told.
+ * short are left out and told; so are second motions.
  */
 final class Preflight {
   private Preflight() {}
@@ -53,6 +53,7 @@ final class Preflight {
         }
       }
     }
+    secondMotions(far).forEach(findings::add);
     return FittingLayers.of(
         far,
         (mesh, layer) ->
@@ -62,6 +63,20 @@ final class Preflight {
                     Severity.FIX,
                     mesh.name() + ", " + layer.name(),
                     "The layer has fewer values than the mesh needs: it is left out.")));
+  }
+
+  /** What is said of motions that are kept for comparison. */
+  static List<Finding> secondMotions(Scene far) {
+    return far.secondMotions().stream()
+        .map(
+            cache ->
+                Finding.of(
+                    "second-motion-stays",
+                    Severity.NOTE,
+                    cache.name(),
+                    "A second motion is for comparison: it does not land. Put it on to have it"
+                        + " land."))
+        .toList();
   }
 
   private static FormatException nowhere(Scene far, String place, String what) {

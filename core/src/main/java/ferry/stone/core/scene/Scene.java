@@ -39,6 +39,8 @@ import org.joml.Matrix4dc;
  * @param framesPerSecond rate of the source's time line, 0 when it has none
  * @param nodes parents before children
  * @param caches where vertices of meshes stand over time
+ * @param secondMotions caches that fit a mesh which moves otherwise: kept for comparison, and for
+ *     the step that puts them on; no landing holds them
  * @param sequences meshes that are others over time
  * @param sets layers and selections beside the hierarchy
  * @param copies parts that the source said once and showed several times
@@ -65,6 +67,7 @@ public record Scene(
     List<Camera> cameras,
     List<Light> lights,
     List<PointCache> caches,
+    List<PointCache> secondMotions,
     List<MeshSequence> sequences,
     List<NodeSet> sets,
     List<CopySet> copies,
@@ -83,6 +86,7 @@ public record Scene(
     cameras = List.copyOf(cameras);
     lights = List.copyOf(lights);
     caches = List.copyOf(caches);
+    secondMotions = List.copyOf(secondMotions);
     sequences = List.copyOf(sequences);
     sets = List.copyOf(sets);
     copies = List.copyOf(copies);

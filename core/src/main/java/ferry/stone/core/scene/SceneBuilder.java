@@ -17,6 +17,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.UnaryOperator;
 import org.joml.Matrix4d;
 import org.joml.Matrix4dc;
 
@@ -39,6 +40,7 @@ public final class SceneBuilder {
   private final List<Camera> cameras = new ArrayList<>();
   private final List<Light> lights = new ArrayList<>();
   private final List<PointCache> caches = new ArrayList<>();
+  private final List<PointCache> secondMotions = new ArrayList<>();
   private final List<MeshSequence> sequences = new ArrayList<>();
   private final List<NodeSet> sets = new ArrayList<>();
   private final List<CopySet> copies = new ArrayList<>();
@@ -69,6 +71,7 @@ public final class SceneBuilder {
     cameras.addAll(scene.cameras());
     lights.addAll(scene.lights());
     caches.addAll(scene.caches());
+    secondMotions.addAll(scene.secondMotions());
     sequences.addAll(scene.sequences());
     sets.addAll(scene.sets());
     copies.addAll(scene.copies());
@@ -186,6 +189,19 @@ public final class SceneBuilder {
     return this;
   }
 
+  public SceneBuilder secondMotions(List<PointCache> newMotions) {
+    secondMotions.clear();
+    secondMotions.addAll(newMotions);
+    return this;
+  }
+
+  /** Changes every cache, also those of second motions: as their meshes are changed. */
+  public SceneBuilder mapCaches(UnaryOperator<PointCache> change) {
+    caches.replaceAll(change);
+    secondMotions.replaceAll(change);
+    return this;
+  }
+
   public SceneBuilder add(MeshSequence sequence) {
     sequences.add(sequence);
     return this;
@@ -219,6 +235,12 @@ public final class SceneBuilder {
   /** The same where nothing was said under the key before. */
   public SceneBuilder propertyIfAbsent(String key, Object value) {
     properties.putIfAbsent(key, value);
+    return this;
+  }
+
+  /** Adds second motions to those that are there. */
+  public SceneBuilder addSecondMotions(List<PointCache> more) {
+    secondMotions.addAll(more);
     return this;
   }
 
@@ -303,6 +325,7 @@ public final class SceneBuilder {
         cameras,
         lights,
         caches,
+        secondMotions,
         sequences,
         sets,
         copies,

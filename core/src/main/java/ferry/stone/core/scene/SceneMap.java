@@ -57,6 +57,7 @@ public final class SceneMap {
     scene.lights().forEach(l -> map.lights.put(l.id(), numbers.of(l.id())));
     scene.clips().forEach(c -> map.clips.put(c.id(), numbers.of(c.id())));
     scene.caches().forEach(c -> map.caches.put(c.id(), numbers.of(c.id())));
+    scene.secondMotions().forEach(c -> map.caches.put(c.id(), numbers.of(c.id())));
     scene.sequences().forEach(s -> map.sequences.put(s.id(), numbers.of(s.id())));
     return map;
   }
@@ -139,7 +140,8 @@ public final class SceneMap {
                 .map(l -> l.withId(lights.get(l.id())))
                 .toList())
         .clips(clips(scene))
-        .caches(caches(scene))
+        .caches(caches(scene.caches()))
+        .secondMotions(caches(scene.secondMotions()))
         .sequences(sequences(scene))
         .sets(sets(scene))
         .copies(copies(scene))
@@ -345,9 +347,9 @@ public final class SceneMap {
     return mapped;
   }
 
-  private List<PointCache> caches(Scene scene) {
+  private List<PointCache> caches(List<PointCache> all) {
     List<PointCache> mapped = new ArrayList<>();
-    for (PointCache cache : scene.caches()) {
+    for (PointCache cache : all) {
       if (caches.containsKey(cache.id()) && meshes.containsKey(cache.meshId())) {
         int id = caches.get(cache.id());
         int mesh = meshes.get(cache.meshId());

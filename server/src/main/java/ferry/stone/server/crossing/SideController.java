@@ -8,20 +8,15 @@ import ferry.stone.core.handling.Handling;
 import ferry.stone.core.handling.Step;
 import ferry.stone.core.handling.Steps;
 import ferry.stone.core.landing.Landing;
-import ferry.stone.core.motion.Caches;
 import ferry.stone.core.proof.LedgerExport;
 import ferry.stone.core.proof.LedgerRow;
 import ferry.stone.core.proof.SideLedger;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.look.Texture;
-import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.texture.ImageCodec;
 import ferry.stone.core.texture.ImageInfo;
 import ferry.stone.core.view.PartView;
-import ferry.stone.core.view.PointFrames;
 import ferry.stone.core.view.Preview;
-import ferry.stone.core.view.PreviewCurves;
-import ferry.stone.core.view.PreviewMotion;
 import ferry.stone.core.view.SideView;
 import ferry.stone.server.web.NotFoundException;
 import jakarta.servlet.http.HttpServletResponse;
@@ -32,7 +27,6 @@ import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.function.Function;
-import org.joml.Matrix4d;
 import org.springframework.http.CacheControl;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
@@ -255,78 +249,8 @@ public class SideController {
         .orElseThrow(() -> new NotFoundException("This part is not there any more."));
   }
 
-  /**
-   * Frames of a clip as {@link PreviewMotion} lays them out, from one on, as many as a block holds.
-   *
-   * @param side {@code near} or {@code far}
-   */
-  @GetMapping(path = "/crossings/{id}/motion", produces = MediaType.APPLICATION_OCTET_STREAM_VALUE)
-  public byte[] motion(
-      @PathVariable String id,
-      @RequestParam String side,
-      @RequestParam int clip,
-      @RequestParam(defaultValue = "0") int from)
-      throws IOException, FormatException {
-    Scene scene = side(id, side);
-    boolean far = side.equals("far");
-    return PreviewMotion.of(
-        scene,
-        clip(scene, clip),
-        far ? SideView.farToView(scene) : new Matrix4d(),
-        from,
-        scenes.scenes(id).shapes());
-  }
-
-  /**
-   * Positions of point caches in some frames of a clip as {@link PointFrames} lays them out, for
-   * motion that the page does not hold whole.
-   *
-   * @param side {@code near} or {@code far}
-   */
-  @GetMapping(path = "/crossings/{id}/points", produces = MediaType.APPLICATION_OCTET_STREAM_VALUE)
-  public byte[] points(
-      @PathVariable String id,
-      @RequestParam String side,
-      @RequestParam int clip,
-      @RequestParam int from,
-      @RequestParam(defaultValue = "1") int count)
-      throws IOException, FormatException {
-    Scene scene = side(id, side);
-    return PointFrames.of(scene, clip(scene, clip), from, count, scenes.scenes(id).shapes());
-  }
-
-  /**
-   * Curves of a clip on one part, sampled at its frames.
-   *
-   * @param side {@code near} or {@code far}
-   */
-  @GetMapping("/crossings/{id}/curves")
-  public PreviewCurves curves(
-      @PathVariable String id,
-      @RequestParam String side,
-      @RequestParam int clip,
-      @RequestParam int node)
-      throws IOException, FormatException {
-    Scene scene = side(id, side);
-    return PreviewCurves.of(scene, clip(scene, clip), node);
-  }
-
-  private Scene side(String id, String side) throws IOException, FormatException {
-    LoadedCrossing loaded = scenes.scenes(id);
-    return side.equals("far")
-        ? Handling.result(loaded.near(), loaded.handle(handlings.steps(id)))
-        : loaded.near();
-  }
-
   private static SideView near(LoadedCrossing loaded) {
     return SideView.near(loaded.near(), loaded);
-  }
-
-  private static Clip clip(Scene scene, int clip) {
-    return Caches.timeline(scene).stream()
-        .filter(c -> c.id() == clip)
-        .findFirst()
-        .orElseThrow(() -> new NotFoundException("This clip is not there any more."));
   }
 
   @GetMapping("/crossings/{id}/textures/{textureId}")

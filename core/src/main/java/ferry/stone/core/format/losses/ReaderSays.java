@@ -65,6 +65,7 @@ public final class ReaderSays {
           "bind-missing",
           "brought-to-one-frame",
           "cache-divided",
+          "cache-is-second",
           "cache-put-on",
           "cache-put-on-one-of-several",
           "cache-rate-assumed",

@@ -51,6 +51,8 @@ public final class WriterSays {
           Map.entry("skeleton-root-added", Capability.JOINTS_APART),
           Map.entry("part-names-changed", Capability.HIERARCHY),
           Map.entry("group-names-changed", Capability.FACE_SETS),
+          Map.entry("set-names-changed", Capability.FACE_SETS),
+          Map.entry("second-motion-stays", Capability.POINT_CACHES),
           Map.entry("empty-sets-not-carried", Capability.FACE_SETS),
           Map.entry("material-names-changed", Capability.MATERIALS),
           Map.entry("material-values-not-carried", Capability.MATERIAL_CHANNELS),

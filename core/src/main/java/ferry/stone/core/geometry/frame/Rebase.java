@@ -17,7 +17,6 @@ import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.Skin;
 import ferry.stone.core.scene.time.ChangedSequence;
 import ferry.stone.core.scene.time.MeshSequence;
-import ferry.stone.core.scene.time.PointCache;
 import java.util.ArrayList;
 import java.util.List;
 import org.joml.Matrix3d;
@@ -168,8 +167,7 @@ public final class Rebase {
         .clips(motion.clips(scene))
         .cameras(scene.cameras().stream().map(this::camera).toList())
         .lights(scene.lights().stream().map(this::light).toList())
-        .caches(
-            scene.caches().stream().map(c -> (PointCache) new MovedCache(c, forPoints)).toList())
+        .mapCaches(c -> new MovedCache(c, forPoints))
         .sequences(
             scene.sequences().stream()
                 .map(s -> (MeshSequence) ChangedSequence.of(s, m -> mesh(m, forPoints)))

@@ -11,9 +11,13 @@ import ferry.stone.core.cargo.CargoFolder;
 import ferry.stone.core.cargo.CargoReader;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
+import ferry.stone.core.finding.Offer;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.files.RandomBytes;
+import ferry.stone.core.handling.Handling;
+import ferry.stone.core.handling.Step;
+import ferry.stone.core.landing.Forecast;
 import ferry.stone.core.landing.Landing;
 import ferry.stone.core.landing.LandingOptions;
 import ferry.stone.core.math.Frame;
@@ -116,6 +120,40 @@ class PointCachesTest {
     Scene scene = read(new TestFiles().with("yard.obj", TWO).with("wind.mdd", mdd(2, 5)), findings);
     assertTrue(codes(findings).contains("cache-without-mesh"));
     assertTrue(scene.caches().isEmpty());
+  }
+
+  @Test
+  void aSecondCacheOfAPartIsKeptForComparisonAndPutOn() throws Exception {
+    Findings findings = new Findings();
+    TestFiles files =
+        new TestFiles()
+            .with("yard.obj", TWO)
+            .with("a.mdd", mdd(2, 3))
+            .with("b.mdd", mdd(3, 3))
+            .with("c.mdd", mdd(4, 3));
+    Scene scene = read(files, findings);
+    assertEquals(2, scene.caches().size());
+    assertEquals(1, scene.secondMotions().size());
+    Finding second =
+        findings.list().stream()
+            .filter(f -> f.code().equals("cache-is-second"))
+            .findFirst()
+            .orElseThrow();
+    assertEquals("c.mdd", second.where());
+    Offer offer = second.offers().get(0);
+    Step step = new Step("s", offer.kind(), offer.params(), true, offer.nodeIds());
+    // Steps on the mesh move both motions.
+    Step larger = new Step("t", "scale", Map.of("factor", 2.0), true, List.of());
+    Scene far = Handling.result(scene, Handling.run(scene, List.of(larger, step), Progress.NONE));
+    assertEquals(1, far.secondMotions().size());
+    assertEquals(2, far.secondMotions().get(0).sampleCount());
+    assertEquals(4, far.caches().stream().mapToInt(PointCache::sampleCount).max().orElseThrow());
+    Forecast forecast = Forecast.of(far, LandingOptions.of("abc"), files);
+    assertTrue(
+        forecast.items().stream()
+            .anyMatch(i -> i.how().startsWith("A second motion is for comparison")));
+    assertEquals(2, forecast.cost().caches());
+    assertEquals(12L * 3 * (3 + 4), forecast.cost().bytes());
   }
 
   @Test

@@ -18,6 +18,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Stream;
 
 /** Puts a cache onto other meshes: those of the chosen parts that have as many vertices. */
 public final class CacheOn extends BasicStep<CacheOn.Params> {
@@ -36,16 +37,21 @@ public final class CacheOn extends BasicStep<CacheOn.Params> {
         "cacheOn",
         "Put a cache on",
         "Puts a cache onto the chosen parts that have as many vertices, of whichever file they"
-            + " are; the part that it moved before stands still, and what moved these goes.",
+            + " are; the part that it moved before stands still. The cache that moved these is kept"
+            + " as their second motion, for comparison.",
         Params.class,
         true,
-        Field.text("cache", "Cache", "", "Its name, that of its file; empty: the first."));
+        Field.text(
+            "cache",
+            "Cache",
+            "",
+            "Its name, that of its file; empty: the first. Second" + " motions can be named too."));
   }
 
   @Override
   public StepResult apply(Scene scene, Selection selection, Params params, Progress progress) {
     PointCache cache =
-        scene.caches().stream()
+        Stream.concat(scene.caches().stream(), scene.secondMotions().stream())
             .filter(c -> params.cache().isEmpty() || c.name().equals(params.cache()))
             .findFirst()
             .orElse(null);
@@ -69,9 +75,11 @@ public final class CacheOn extends BasicStep<CacheOn.Params> {
     fitting.forEach(m -> targets.put(m.id(), m));
     SceneBuilder builder = scene.toBuilder();
     List<PointCache> caches = new ArrayList<>();
+    List<PointCache> second = new ArrayList<>(scene.secondMotions());
+    second.remove(cache);
     for (PointCache each : scene.caches()) {
-      if (each != cache && !targets.containsKey(each.meshId())) {
-        caches.add(each);
+      if (each != cache) {
+        (targets.containsKey(each.meshId()) ? second : caches).add(each);
       }
     }
     boolean first = true;
@@ -80,7 +88,7 @@ public final class CacheOn extends BasicStep<CacheOn.Params> {
       first = false;
     }
     return StepResult.of(
-        builder.caches(caches).build(),
+        builder.caches(caches).secondMotions(second).build(),
         cache.name() + " → " + Figures.count(fitting.size(), "mesh"));
   }
 

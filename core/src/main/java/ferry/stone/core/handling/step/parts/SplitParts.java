@@ -22,6 +22,7 @@ import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.Skin;
 import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.scene.time.PointCache;
+import ferry.stone.core.scene.time.RenamedCache;
 import ferry.stone.core.work.Progress;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -29,6 +30,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Stream;
 
 /**
  * Splits meshes into parts of their own: by loose pieces, material, face set, UV island, the
@@ -111,6 +113,7 @@ public final class SplitParts extends BasicStep<SplitParts.Params> {
     private final List<Skin> allSkins;
     private final List<PolygonMesh> meshes = new ArrayList<>();
     private final List<PointCache> caches = new ArrayList<>();
+    private final List<PointCache> secondMotions = new ArrayList<>();
     private final Map<Integer, List<Integer>> partNodes = new HashMap<>();
 
     Work(Scene scene, Params params) {
@@ -130,7 +133,8 @@ public final class SplitParts extends BasicStep<SplitParts.Params> {
         progress.checkCancelled();
         if (!chosen.has(mesh) || !cut(mesh)) {
           meshes.add(mesh);
-          scene.caches().stream().filter(c -> c.meshId() == mesh.id()).forEach(caches::add);
+          of(mesh, scene.caches()).forEach(caches::add);
+          of(mesh, scene.secondMotions()).forEach(secondMotions::add);
           continue;
         }
         before++;
@@ -155,7 +159,8 @@ public final class SplitParts extends BasicStep<SplitParts.Params> {
       }
       tree.into(builder);
       List<Clip> clips = morphTracks(builder.build().clips());
-      Scene result = builder.meshes(meshes).skins(allSkins).caches(caches).clips(clips).build();
+      builder.meshes(meshes).skins(allSkins).caches(caches).secondMotions(secondMotions);
+      Scene result = builder.clips(clips).build();
       return StepResult.of(
           Orphans.without(result),
           Figures.count(before, "part") + " → " + Figures.count(after, "part"));
@@ -175,17 +180,21 @@ public final class SplitParts extends BasicStep<SplitParts.Params> {
         PolygonMesh own = named(part.mesh().toBuilder().id(id).name(groups.names().get(g)).build());
         parts.add(new MeshCut.Part(own, part.sourceVertex(), part.sourceSlot()));
         meshes.add(own);
-        for (PointCache cache : scene.caches()) {
-          if (cache.meshId() == mesh.id()) {
-            caches.add(
-                new ferry.stone.core.scene.time.RenamedCache(
-                    new PickedCache(cache, part.sourceVertex()), builder.newId(), id));
-          }
-        }
+        of(mesh, scene.caches()).map(c -> cut(c, part, id)).forEach(caches::add);
+        of(mesh, scene.secondMotions()).map(c -> cut(c, part, id)).forEach(secondMotions::add);
       }
       cuts.put(mesh.id(), parts);
       names.put(mesh.id(), groups.names());
       return true;
+    }
+
+    private static Stream<PointCache> of(PolygonMesh mesh, List<PointCache> caches) {
+      return caches.stream().filter(c -> c.meshId() == mesh.id());
+    }
+
+    private PointCache cut(PointCache cache, MeshCut.Part part, int meshId) {
+      PickedCache picked = new PickedCache(cache, part.sourceVertex());
+      return new RenamedCache(picked, builder.newId(), meshId);
     }
 
     /** A part that is one set, and bears its name, needs the set no more. */

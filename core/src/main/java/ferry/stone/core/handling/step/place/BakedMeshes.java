@@ -9,7 +9,6 @@ import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.time.ChangedSequence;
 import ferry.stone.core.scene.time.MeshSequence;
-import ferry.stone.core.scene.time.PointCache;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
@@ -30,13 +29,11 @@ final class BakedMeshes {
   private final Map<Integer, Matrix4d> moves = new HashMap<>();
   private final Map<String, Integer> copies = new LinkedHashMap<>();
   private final List<PolygonMesh> added = new ArrayList<>();
-  private final List<PointCache> caches;
 
   BakedMeshes(Scene scene, SceneBuilder builder) {
     this.scene = scene;
     this.builder = builder;
     meshes = new HashMap<>(scene.meshesById());
-    caches = new ArrayList<>(scene.caches());
     for (Node node : scene.nodes()) {
       if (node.content() instanceof Node.Content.MeshContent content) {
         users.merge(content.meshId(), 1, Integer::sum);
@@ -75,18 +72,17 @@ final class BakedMeshes {
     List<PolygonMesh> all = new ArrayList<>();
     scene.meshes().forEach(m -> all.add(meshes.get(m.id())));
     all.addAll(added);
-    for (int i = 0; i < caches.size(); i++) {
-      Matrix4d move = moves.get(caches.get(i).meshId());
-      if (move != null) {
-        caches.set(i, new MovedCache(caches.get(i), move));
-      }
-    }
+    builder.mapCaches(
+        cache -> {
+          Matrix4d move = moves.get(cache.meshId());
+          return move == null ? cache : new MovedCache(cache, move);
+        });
     List<MeshSequence> sequences = new ArrayList<>();
     for (MeshSequence sequence : scene.sequences()) {
       Matrix4d move = moves.get(sequence.meshId());
       sequences.add(
           move == null ? sequence : ChangedSequence.of(sequence, mesh -> MeshMove.by(mesh, move)));
     }
-    return Orphans.without(builder.meshes(all).caches(caches).sequences(sequences).build());
+    return Orphans.without(builder.meshes(all).sequences(sequences).build());
   }
 }

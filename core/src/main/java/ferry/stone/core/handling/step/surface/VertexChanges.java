@@ -5,7 +5,6 @@ import ferry.stone.core.geometry.mesh.SkinVertices;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.Skin;
-import ferry.stone.core.scene.time.PointCache;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -32,15 +31,14 @@ public final class VertexChanges {
       int[] source = sources.get(skin.meshId());
       skins.add(source == null ? skin : SkinVertices.picked(skin, source));
     }
-    List<PointCache> caches = new ArrayList<>();
-    for (PointCache cache : scene.caches()) {
-      int[] source = sources.get(cache.meshId());
-      caches.add(source == null ? cache : new PickedCache(cache, source));
-    }
     return scene.toBuilder()
         .meshes(scene.meshes().stream().map(m -> meshes.getOrDefault(m.id(), m)).toList())
         .skins(skins)
-        .caches(caches)
+        .mapCaches(
+            cache -> {
+              int[] source = sources.get(cache.meshId());
+              return source == null ? cache : new PickedCache(cache, source);
+            })
         .build();
   }
 
