@@ -32,6 +32,7 @@ export type Job = Schemas['Job'];
 export type Storage = Schemas['Storage'];
 export type Shore = Schemas['Shore'];
 export type ShoreView = Schemas['ShoreView'];
+export type CacheCost = Schemas['CacheCost'];
 export type Forecast = Schemas['Forecast'];
 export type ForecastItem = Schemas['Item'];
 export type Atlas = Schemas['Atlas'];

@@ -27,7 +27,7 @@ function table(items: ForecastItem[], onOption = vi.fn()) {
     <ForecastTable id="c" options={options} onOption={onOption} />,
     [
       { queryKey: queries.handling('c').queryKey, data: handling },
-      { queryKey: queries.forecast('c', 4, options).queryKey, data: { items } },
+      { queryKey: queries.forecast('c', 4, options).queryKey, data: { items, cost: NO_CACHES } },
     ],
     { '/api/crossings/c/handling/offers': handling },
   );

@@ -6,6 +6,7 @@ import { Button } from '../../../shared/Button';
 import { useView } from '../../../view3d/viewState';
 import { useFind } from '../useFind';
 import { useHandling } from '../useHandling';
+import { CacheCostNote } from './CacheCostNote';
 
 /** What the landing will change or lose, before it is written, with steps that avoid it. */
 export function ForecastTable({
@@ -44,6 +45,9 @@ export function ForecastTable({
           <span className="quiet">This format on this shore holds everything as it is.</span>
         )}
       </p>
+      {forecast.data && (
+        <CacheCostNote cost={forecast.data.cost} onAccept={(offer) => accept([offer])} />
+      )}
       {items.length > 0 && (
         <Table hover className="m-0">
           <tbody>

@@ -84,7 +84,7 @@ export function Apart({ id, nodes, revision }: Props) {
           checked={starts}
           onChange={(e) => setStarts(e.target.checked)}
         />
-        <span className="quiet">left view against right, vertex by vertex</span>
+        <span className="quiet">left view against right</span>
       </div>
       <div className="curves-plot">
         <Plot label="How far both motions lie apart over the clip">
@@ -127,6 +127,7 @@ export function Apart({ id, nodes, revision }: Props) {
               <dt style={{ color: 'var(--teal)' }}>mean</dt>
               <dd>{millimetres(valueAt(mean, part))}</dd>
             </div>
+            {worst && worst.metres === 0 && <div>Both motions are the same.</div>}
             {worst && worst.metres > 0 && (
               <div>
                 <dt>

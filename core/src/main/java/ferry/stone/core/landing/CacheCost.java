@@ -14,13 +14,12 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Optional;
 
 /**
  * What playing the caches of a scene takes, against cheaper forms: positions are counted as three
  * floats of four bytes, without what a format adds to them.
  *
- * @param caches how many
+ * @param caches how many; 0 without any form
  * @param bytes of all their positions
  * @param bytesPerSecond that a destination must decode while they play
  * @param forms that are cheaper, or that other formats hold
@@ -52,9 +51,9 @@ public record CacheCost(int caches, long bytes, double bytesPerSecond, List<Form
    */
   public record Form(String label, String how, long bytes, Offer offer) {}
 
-  static Optional<CacheCost> of(Scene scene) {
+  static CacheCost of(Scene scene) {
     if (scene.caches().isEmpty()) {
-      return Optional.empty();
+      return new CacheCost(0, 0, 0, List.of());
     }
     Map<Integer, PolygonMesh> meshes = scene.meshesById();
     long bytes = 0;
@@ -94,7 +93,7 @@ public record CacheCost(int caches, long bytes, double bytesPerSecond, List<Form
             "Held by formats without caches; all of it is in memory while it plays.",
             targets,
             Offer.step("Make targets", "cacheToMorphs", Map.of()).asking()));
-    return Optional.of(new CacheCost(scene.caches().size(), bytes, perSecond, forms));
+    return new CacheCost(scene.caches().size(), bytes, perSecond, forms);
   }
 
   private static Form asParts(Scene scene, List<PointCache> stiff) {

@@ -31,7 +31,7 @@ import java.util.Set;
  * holds. Nothing is written; hierarchy and materials are asked by the same code that writes them.
  *
  * @param items what will not arrive as it is, the worst first
- * @param cost what the caches of the scene take, {@code null} without any
+ * @param cost what the caches of the scene take
  */
 public record Forecast(List<Item> items, CacheCost cost) {
 
@@ -107,7 +107,7 @@ public record Forecast(List<Item> items, CacheCost cost) {
               far, Landing.arrived(fitting, options), options.values(), cargo, this));
       Preflight.secondMotions(far).forEach(this::said);
       items.sort(Comparator.comparing((Item i) -> i.fate() != Fate.LOST));
-      return new Forecast(List.copyOf(items), CacheCost.of(far).orElse(null));
+      return new Forecast(List.copyOf(items), CacheCost.of(far));
     }
 
     private void add(

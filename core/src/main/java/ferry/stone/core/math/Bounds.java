@@ -19,6 +19,24 @@ public record Bounds(double minX, double minY, double minZ, double maxX, double 
           Double.NEGATIVE_INFINITY,
           Double.NEGATIVE_INFINITY);
 
+  /** Around {@code double[3*n]}. */
+  public static Bounds of(double[] points) {
+    double[] box = {
+      Double.POSITIVE_INFINITY,
+      Double.POSITIVE_INFINITY,
+      Double.POSITIVE_INFINITY,
+      Double.NEGATIVE_INFINITY,
+      Double.NEGATIVE_INFINITY,
+      Double.NEGATIVE_INFINITY
+    };
+    for (int i = 0; i < points.length; i++) {
+      int axis = i % 3;
+      box[axis] = Math.min(box[axis], points[i]);
+      box[3 + axis] = Math.max(box[3 + axis], points[i]);
+    }
+    return new Bounds(box[0], box[1], box[2], box[3], box[4], box[5]);
+  }
+
   public boolean isEmpty() {
     return !(minX <= maxX && minY <= maxY && minZ <= maxZ);
   }

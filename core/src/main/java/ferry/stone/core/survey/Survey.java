@@ -79,6 +79,9 @@ public record Survey(
     if (!missing && !scene.caches().isEmpty()) {
       new CacheChecks(scene, metres, memo, findings).run();
     }
+    if (!missing) {
+      new PropChecks(scene, metres, findings).run();
+    }
     Offer unit =
         metres == scene.frame().metresPerUnit() ? null : FrameChecks.unitOffer(units.get(0).unit());
     int meshes = surfaces(scene, missing, metres, unit, memo, findings, progress);
