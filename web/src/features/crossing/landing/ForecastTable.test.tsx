@@ -8,6 +8,7 @@ import { useView } from '../../../view3d/viewState';
 import { ForecastTable } from './ForecastTable';
 
 const options = { format: 'glb' } as LandingOptions;
+const NO_CACHES = { caches: 0, bytes: 0, bytesPerSecond: 0, forms: [] };
 const item = (change: Partial<ForecastItem>) =>
   ({
     capability: 'MORPHS',
@@ -21,13 +22,13 @@ const item = (change: Partial<ForecastItem>) =>
     ...change,
   }) as ForecastItem;
 
-function table(items: ForecastItem[], onOption = vi.fn()) {
+function table(items: ForecastItem[], onOption = vi.fn(), cost: object = NO_CACHES) {
   const handling = { revision: 4, steps: [], canUndo: false, canRedo: false };
   const page = shown(
     <ForecastTable id="c" options={options} onOption={onOption} />,
     [
       { queryKey: queries.handling('c').queryKey, data: handling },
-      { queryKey: queries.forecast('c', 4, options).queryKey, data: { items, cost: NO_CACHES } },
+      { queryKey: queries.forecast('c', 4, options).queryKey, data: { items, cost } },
     ],
     { '/api/crossings/c/handling/offers': handling },
   );
@@ -73,4 +74,17 @@ test('a row selects the parts that it is about, by click and by key', () => {
   useView.getState().set({ selected: [] });
   fireEvent.keyDown(row, { key: 'Enter' });
   expect(useView.getState().selected).toEqual([7, 9]);
+});
+
+test('caches are weighed against cheaper forms, each one click away', async () => {
+  const offer = { action: 'step', kind: 'cacheToNodes', label: 'Move the parts', params: {} };
+  const forms = [{ label: 'Stiff ones as moving parts', how: '3 of 4', bytes: 2400, offer }];
+  const cost = { caches: 4, bytes: 3_500_000, bytesPerSecond: 1_200_000, forms };
+  const { sent } = table([], vi.fn(), cost);
+  const note = document.querySelector('.cache-cost')?.textContent;
+  expect(note).toContain('4 caches: 3.50 MB of positions, 1.20 MB to decode for each second');
+  expect(note).toContain('Stiff ones as moving parts: ');
+  fireEvent.click(screen.getByText('Move the parts'));
+  await waitFor(() => expect(sent).toHaveLength(1));
+  expect(sent[0]?.body).toMatchObject({ offers: [{ kind: 'cacheToNodes' }] });
 });

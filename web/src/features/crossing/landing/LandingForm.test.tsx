@@ -89,7 +89,10 @@ async function form(landings: LandingRecord[] = []) {
         quantize: false,
       }),
       '/api/shores/yard/landing?format=stl': standard('stl', { text: false }),
-      '/api/crossings/c/forecast': { items: [], cost: { caches: 0, bytes: 0, bytesPerSecond: 0, forms: [] } },
+      '/api/crossings/c/forecast': {
+        items: [],
+        cost: { caches: 0, bytes: 0, bytesPerSecond: 0, forms: [] },
+      },
       'POST /api/crossings/c/landings': landing('n'),
       'GET /api/crossings/c/landings': landings,
       '/api/landings/a': {},
