@@ -76,9 +76,11 @@ export function SideScene(props: Props) {
   );
   // Deviations are of single parts: those that share a mesh are drawn one by one.
   const single = shading === 'deviation';
+  const points = motion?.points;
+  const moved = useMemo(() => new Set((points ?? []).flatMap((p) => p.nodes)), [points]);
   const groups = useMemo(
-    () => grouped(side, parts, away, chosen, single),
-    [side, parts, away, chosen, single],
+    () => grouped(side, parts, away, chosen, moved, single),
+    [side, parts, away, chosen, moved, single],
   );
   const geometryOf = (nodeId: number, part: Part, i: number) =>
     (single && deviations.byNode.get(nodeId)?.[i]) ||
@@ -187,13 +189,15 @@ export function SideScene(props: Props) {
 
 /**
  * Nodes that are drawn alone, and those that are drawn together since they show the same mesh: with
- * thousands of parts a draw for each would be too slow. The chosen ones stand alone.
+ * thousands of parts a draw for each would be too slow. The chosen ones stand alone, and those that a
+ * cache moves.
  */
 function grouped(
   side: SideView,
   parts: Map<string, Part[]>,
   away: Set<number>,
   chosen: Set<number>,
+  moved: Set<number>,
   single: boolean,
 ) {
   const byMesh = new Map<string, number[]>();
@@ -212,6 +216,7 @@ function grouped(
       mirrored ||
       node.skin >= 0 ||
       node.weights.length > 0 ||
+      moved.has(node.id) ||
       chosen.has(node.id)
     ) {
       alone.push(node);

@@ -84,6 +84,33 @@ describe('the stage', () => {
     expect(one.matrix.elements[12]).toBe(0);
   });
 
+  it('moves points in one view and leaves the other what both share', () => {
+    const near = new Stage(side());
+    const far = new Stage(side());
+    const here = mesh();
+    const there = new Mesh(here.geometry, new MeshBasicMaterial());
+    const shared = here.geometry;
+    near.add(1, here);
+    far.add(1, there);
+    const wind = (y: number): Motion => ({
+      ...motion(),
+      points: [{ nodes: [1], count: 3 }],
+      positions: Float32Array.from([...new Array(9).fill(0), ...new Array(9).fill(y)]),
+    });
+    near.pose(wind(4), 1);
+    far.pose(wind(8), 0.5);
+    const at = (m: Mesh) => m.geometry.getAttribute('position').getY(2);
+    expect([at(here), at(there)]).toEqual([4, 4]);
+    far.pose(wind(8), 1);
+    expect([at(here), at(there)]).toEqual([4, 8]);
+    expect(shared.getAttribute('position').getY(2)).toBe(0);
+    near.pose(null, 0);
+    expect(here.geometry).toBe(shared);
+    expect(at(there)).toBe(8);
+    far.dispose();
+    expect(there.geometry).toBe(shared);
+  });
+
   it('lets parts go and come with the clip', () => {
     const stage = new Stage(side());
     const two = mesh();

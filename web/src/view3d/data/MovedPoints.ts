@@ -1,15 +1,14 @@
-import type { BufferAttribute, BufferGeometry } from 'three';
+import { type BufferAttribute, BufferGeometry } from 'three';
 import type { Shown } from '../Stage';
 import { type Motion, pointsAt } from './motionBlock';
 
-interface Rest {
-  position: Float32Array;
-  normal: Float32Array | null;
-}
-
-/** Puts the vertices of meshes where a point cache has them, and back when it does not count. */
+/**
+ * Puts the vertices of meshes where a point cache has them, and back when it does not count. Both
+ * views share what they draw, and their motions differ: what is moved is a copy of this view.
+ */
 export class MovedPoints {
-  private readonly rest = new Map<BufferGeometry, Rest>();
+  /** Copies by the geometry that they are of. */
+  private readonly copies = new Map<BufferGeometry, BufferGeometry>();
 
   /**
    * @param shown meshes by the node that shows them
@@ -18,77 +17,90 @@ export class MovedPoints {
     const moved = new Set<BufferGeometry>();
     if (motion && motion.loaded > 0) {
       for (const [cache, { nodes }] of motion.points.entries()) {
-        for (const { geometry, first } of parts(nodes, shown)) {
-          moved.add(geometry);
-          this.move(motion, cache, seconds, geometry, first);
+        for (const node of nodes) {
+          this.moveNode(motion, cache, seconds, shown.get(node), moved);
         }
       }
     }
-    for (const [geometry, rest] of this.rest) {
-      if (!moved.has(geometry)) {
-        write(geometry, 'position', rest.position);
-        if (rest.normal) {
-          write(geometry, 'normal', rest.normal);
+    for (const [original, copy] of this.copies) {
+      if (!moved.has(copy)) {
+        this.copies.delete(original);
+        for (const mesh of [...shown.values()].flatMap((all) => [...all])) {
+          if (mesh.geometry === copy) {
+            mesh.geometry = original;
+          }
         }
-        geometry.computeBoundingSphere();
-        this.rest.delete(geometry);
+        copy.dispose();
       }
     }
   }
 
-  private move(
+  private moveNode(
     motion: Motion,
     cache: number,
     seconds: number,
-    geometry: BufferGeometry,
-    first: number,
+    meshes: Set<Shown> | undefined,
+    moved: Set<BufferGeometry>,
   ) {
-    const position = geometry.getAttribute('position') as BufferAttribute;
-    const normal = geometry.getAttribute('normal') as BufferAttribute | undefined;
-    if (!this.rest.has(geometry)) {
-      this.rest.set(geometry, {
-        position: Float32Array.from(position.array),
-        normal: normal ? Float32Array.from(normal.array) : null,
-      });
-    }
-    if (!pointsAt(motion, cache, seconds, first, position.array as Float32Array)) {
-      return;
-    }
-    position.needsUpdate = true;
-    // The surface bends: normals of the rest pose would light it wrongly.
-    if (normal) {
-      geometry.computeVertexNormals();
-    }
-    geometry.computeBoundingSphere();
-  }
-}
-
-/** The parts of the mesh that some nodes show, each once, with the vertices before it. */
-function parts(
-  nodes: number[],
-  shown: Map<number, Set<Shown>>,
-): { geometry: BufferGeometry; first: number }[] {
-  for (const node of nodes) {
-    const meshes = [...(shown.get(node) ?? [])].sort(
+    const parts = [...(meshes ?? [])].sort(
       (a, b) => Number(a.userData.part) - Number(b.userData.part),
     );
-    const result: { geometry: BufferGeometry; first: number }[] = [];
     let first = 0;
-    for (const mesh of meshes) {
-      result.push({ geometry: mesh.geometry, first });
-      first += mesh.geometry.getAttribute('position').count;
-    }
-    if (result.length > 0) {
-      return result;
+    for (const mesh of parts) {
+      const copy = this.copyOf(mesh.geometry);
+      mesh.geometry = copy;
+      if (!moved.has(copy)) {
+        moved.add(copy);
+        move(motion, cache, seconds, copy, first);
+      }
+      first += copy.getAttribute('position').count;
     }
   }
-  return [];
+
+  private copyOf(geometry: BufferGeometry): BufferGeometry {
+    const known = this.copies.get(geometry);
+    if (known) {
+      return known;
+    }
+    for (const copy of this.copies.values()) {
+      if (copy === geometry) {
+        return copy;
+      }
+    }
+    const copy = copied(geometry);
+    this.copies.set(geometry, copy);
+    return copy;
+  }
 }
 
-function write(geometry: BufferGeometry, name: string, values: Float32Array) {
-  const attribute = geometry.getAttribute(name) as BufferAttribute | undefined;
-  if (attribute && attribute.array.length === values.length) {
-    (attribute.array as Float32Array).set(values);
-    attribute.needsUpdate = true;
+/** A geometry with places and normals of its own; all else is shared. */
+function copied(geometry: BufferGeometry): BufferGeometry {
+  const copy = new BufferGeometry();
+  for (const [name, attribute] of Object.entries(geometry.attributes)) {
+    const moves = name === 'position' || name === 'normal';
+    copy.setAttribute(name, moves ? (attribute as BufferAttribute).clone() : attribute);
   }
+  copy.setIndex(geometry.index);
+  copy.morphAttributes = geometry.morphAttributes;
+  copy.morphTargetsRelative = geometry.morphTargetsRelative;
+  return copy;
+}
+
+function move(
+  motion: Motion,
+  cache: number,
+  seconds: number,
+  geometry: BufferGeometry,
+  first: number,
+) {
+  const position = geometry.getAttribute('position') as BufferAttribute;
+  if (!pointsAt(motion, cache, seconds, first, position.array as Float32Array)) {
+    return;
+  }
+  position.needsUpdate = true;
+  // The surface bends: normals of the rest pose would light it wrongly.
+  if (geometry.hasAttribute('normal')) {
+    geometry.computeVertexNormals();
+  }
+  geometry.computeBoundingSphere();
 }

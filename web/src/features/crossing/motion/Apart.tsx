@@ -4,6 +4,7 @@ import { Form } from 'react-bootstrap';
 import type { SideView } from '../../../api/client';
 import { queries } from '../../../api/queries';
 import { Button } from '../../../shared/Button';
+import { metres } from '../../../shared/format';
 import { useSpots } from '../../../view3d/data/spots';
 import { useTime } from '../../../view3d/data/time';
 import { useView } from '../../../view3d/viewState';
@@ -14,11 +15,6 @@ interface Props {
   id: string;
   nodes: SideView['nodes'];
   revision: number;
-}
-
-/** Metres as millimetres with three figures. */
-function millimetres(metres: number): string {
-  return `${Number((1000 * metres).toPrecision(3))} mm`;
 }
 
 /** How far the two views' motions lie apart over the clip, vertex by vertex. */
@@ -104,7 +100,7 @@ export function Apart({ id, nodes, revision }: Props) {
             vectorEffect="non-scaling-stroke"
           />
         </Plot>
-        <span className="high">{millimetres(span[1])}</span>
+        <span className="high">{metres(span[1])}</span>
         <span className="low">0</span>
       </div>
       <dl className="curves-values">
@@ -121,11 +117,11 @@ export function Apart({ id, nodes, revision }: Props) {
           <>
             <div>
               <dt style={{ color: 'var(--loss)' }}>farthest</dt>
-              <dd>{millimetres(valueAt(most, part))}</dd>
+              <dd>{metres(valueAt(most, part))}</dd>
             </div>
             <div>
               <dt style={{ color: 'var(--teal)' }}>mean</dt>
-              <dd>{millimetres(valueAt(mean, part))}</dd>
+              <dd>{metres(valueAt(mean, part))}</dd>
             </div>
             {worst && worst.metres === 0 && <div>Both motions are the same.</div>}
             {worst && worst.metres > 0 && (
@@ -144,7 +140,7 @@ export function Apart({ id, nodes, revision }: Props) {
                   </Button>
                 </dt>
                 <dd>
-                  {millimetres(worst.metres)} at {worst.seconds.toFixed(2)} s
+                  {metres(worst.metres)} at {worst.seconds.toFixed(2)} s
                 </dd>
               </div>
             )}

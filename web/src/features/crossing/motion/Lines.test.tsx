@@ -37,7 +37,7 @@ function apart(...known: { queryKey: readonly unknown[]; data: unknown }[]) {
 
 test('how far both views lie apart is read at the moment, and the worst can be gone to', () => {
   apart({ queryKey: queries.apart('c', ask, 5).queryKey, data: found });
-  expect(screen.getByText('farthest').nextSibling?.textContent).toBe('0 mm');
+  expect(screen.getByText('farthest').nextSibling?.textContent).toBe('0 m');
   act(() => useTime.getState().set({ seconds: 1.5 }));
   expect(screen.getByText('farthest').nextSibling?.textContent).toBe('15 mm');
   expect(screen.getByText('mean').nextSibling?.textContent).toBe('2.5 mm');
