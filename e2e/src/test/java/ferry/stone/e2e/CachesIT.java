@@ -31,18 +31,33 @@ class CachesIT extends OnThePage {
   void thePennantIsBroughtOntoItsMeshAndLandsAsAlembic() throws Exception {
     bring(zip(DemoWorld.Cargo.PENNANT));
     waitForViews();
+    labelled("Clip").selectOption(new SelectOption().setIndex(1));
+    labelled("Frame").fill("40");
     stop("Survey");
+    still("near");
+    BufferedImage unmended = imageOf("near");
     assertThat(finding("cache-frame-differs")).containsText("×100 · Y ↔ Z, mirrored");
     finding("cache-frame-differs").getByText("Bring it onto its mesh").click();
     assertThat(finding("cache-frame-differs")).hasCount(0);
     finding("unit-likely").getByText("Set unit to centimetre").click();
     assertThat(finding("unit-likely")).hasCount(0);
-    labelled("Clip").selectOption(new SelectOption().setIndex(1));
     waitForViews();
     // On the near side the cloth is elsewhere, on the far side it blows at its pole.
     BufferedImage near = imageOf("near");
     BufferedImage far = imageOf("far");
     assertTrue(differing(near, far) > 0.01, "the cloth is back on the far side alone");
+    assertTrue(differing(unmended, near) < 0.002, "the near side is as it was");
+    // How far both lie apart is a curve; on one spot and from the start they still differ.
+    labelled("Lines").selectOption("apart");
+    Locator values = page.locator(".curves-values");
+    assertThat(values).containsText("farthest");
+    assertThat(values).containsText(" m at ");
+    page.getByLabel("Roots on one spot").check();
+    assertThat(page.locator(".curves-plot path")).hasCount(2);
+    labelled("Lines").selectOption("tracks");
+    assertThat(page.locator(".tracks")).containsText("points · pennant_wind");
+    assertThat(page.locator(".tracks")).containsText("72 samples, 24/s");
+    labelled("Lines").selectOption("");
     stop("Landing");
     page.locator("label", new Page.LocatorOptions().setHasText("Alembic")).first().click();
     button("Land as Alembic").click();
@@ -64,6 +79,34 @@ class CachesIT extends OnThePage {
     finding("look-beside").getByText("Put it on").click();
     assertThat(page.locator(".river")).containsText("4 sets bound");
     until(() -> differing(before, imageOf("far")) > 0.01, "the head is in its colours");
+    // The bindings stand beside the views, and what is corrected there is seen there.
+    stop("Handling");
+    page.locator(".stone-main").click();
+    Locator rows = page.locator(".bindings tbody tr");
+    assertThat(rows).hasCount(4);
+    assertThat(rows.first()).containsText("as found · the same faces");
+    button("Materials apart").click();
+    still("far");
+    BufferedImage apart = imageOf("far");
+    page.locator("[role=treeitem]", new Page.LocatorOptions().setHasText("heron_head")).click();
+    page.keyboard().press("h");
+    Locator plumage = page.locator(".bindings tr", has("headShape_plumage_SG")).locator("select");
+    plumage.selectOption("glass_eye");
+    assertThat(page.locator(".bindings tr", has("headShape_plumage_SG"))).containsText("by hand");
+    until(() -> differing(apart, imageOf("far")) > 0.01, "the plumage is glass");
+    button("Click the surface").click();
+    var box = page.locator("section[data-side=far] canvas").boundingBox();
+    page.mouse().click(box.x + box.width / 2, box.y + box.height / 2);
+    assertThat(page.locator(".bindings tr[data-marked=true] select")).isFocused();
+    page.keyboard().press("Escape");
+    page.reload();
+    assertThat(page.locator(".river")).containsText("4 sets bound");
+    page.locator(".stone-main").click();
+    assertThat(page.locator(".bindings tr", has("headShape_plumage_SG"))).containsText("by hand");
+  }
+
+  private static Page.LocatorOptions has(String text) {
+    return new Page.LocatorOptions().setHasText(text);
   }
 
   /** A cloth whose cache is more than a page holds whole. */
