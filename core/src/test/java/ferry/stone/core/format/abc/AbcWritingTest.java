@@ -11,12 +11,16 @@ import ferry.stone.core.RandomScene;
 import ferry.stone.core.TestFiles;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.abc.raw.AbcArchive;
+import ferry.stone.core.format.abc.raw.AbcProperty;
 import ferry.stone.core.format.files.Budget;
+import ferry.stone.core.format.files.MemoryFiles;
 import ferry.stone.core.landing.Landing;
 import ferry.stone.core.landing.LandingOptions;
+import ferry.stone.core.math.Bounds;
 import ferry.stone.core.motion.Caches;
 import ferry.stone.core.motion.ClipPoses;
 import ferry.stone.core.motion.Deform;
+import ferry.stone.core.motion.Pose;
 import ferry.stone.core.proof.LedgerRow;
 import ferry.stone.core.proof.Proof;
 import ferry.stone.core.scene.Scene;
@@ -40,6 +44,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
 import org.joml.Matrix4d;
 import org.joml.Quaterniond;
@@ -106,7 +111,15 @@ class AbcWritingTest {
       }
     }
     assertThat(meshes).isGreaterThan(2);
+    // The library's own figure of all that is there, and what the archive says of it.
     JsonNode box = told.get("sceneBoundingBox");
+    JsonNode said = told.get("archiveBounds");
+    for (int c = 0; c < 3; c++) {
+      for (String end : List.of("min", "max")) {
+        double own = box.get(end).get(c).asDouble();
+        assertThat(said.get(end).get(c).asDouble()).isCloseTo(own, within(1e-6));
+      }
+    }
     for (int c = 0; c < 3; c++) {
       assertThat(box.get("min").get(c).asDouble()).isCloseTo(back.bounds().min(c), within(1e-5));
       assertThat(box.get("max").get(c).asDouble()).isCloseTo(back.bounds().max(c), within(1e-5));
@@ -300,7 +313,7 @@ class AbcWritingTest {
     Scene two = one.toBuilder().nodes(List.of(one.nodes().get(0), second)).build();
     int single = landed(one, LandingOptions.of("abc")).bytes("out.abc").length;
     byte[] both = landed(two, LandingOptions.of("abc")).bytes("out.abc");
-    assertThat(both.length - single).isLessThan(900);
+    assertThat(both.length - single).isLessThan(1600);
     Scene back = read("out.abc", both);
     assertThat(back.meshes()).hasSize(1);
     assertThat(Caches.of(back, back.meshes().get(0).id())).isNotNull();
@@ -320,8 +333,9 @@ class AbcWritingTest {
     PointCache swings = new RetimedCache(turning, same, seconds);
     Scene scene = still.toBuilder().caches(List.of(swings)).build();
     byte[] bytes = landed(scene, LandingOptions.of("abc").with("normals", false)).bytes("out.abc");
-    // 400 samples of 48 bytes with a box each would be 40 kB: two are kept, and where they are.
-    assertThat(bytes.length).isLessThan(13_000);
+    // 400 samples of 48 bytes with three boxes each would be 75 kB: two are kept, and where they
+    // are.
+    assertThat(bytes.length).isLessThan(14_500);
     PointCache back = read("out.abc", bytes).caches().get(0);
     assertThat(back.sampleCount()).isEqualTo(400);
     assertThat(back.timeSeconds(399)).isCloseTo(15.96, within(1e-12));
@@ -364,5 +378,35 @@ class AbcWritingTest {
             StandardCharsets.UTF_8);
     assertThat(html).startsWith("<!doctype html>").contains("<th>Material</th>");
     assertThat(html.split("<tr>").length).isEqualTo(lines.size() + 1);
+  }
+
+  @Test
+  void theArchiveSaysWhereAllOfItIsAtEachMoment() throws Exception {
+    for (int seed = 1; seed <= 12; seed++) {
+      Scene far = RandomRig.of(new Random(seed), 4);
+      byte[] bytes = landed(far, LandingOptions.of("abc")).bytes("out.abc");
+      Scene back = read("out.abc", bytes);
+      MemoryFiles files = new MemoryFiles(Map.of("out.abc", bytes));
+      AbcArchive archive =
+          AbcArchive.open("out.abc", files.random("out.abc"), Budget.of("out.abc", files));
+      AbcProperty said = archive.top().properties().value(".childBnds").orElseThrow();
+      Clip clip = back.clips().isEmpty() ? null : back.clips().get(0);
+      ClipPoses poses = ClipPoses.of(back, clip);
+      for (int s = 0; s < said.sampleCount(); s++) {
+        Pose pose = poses.at(said.seconds(s));
+        Bounds all = Bounds.EMPTY;
+        for (int i = 0; i < back.nodes().size(); i++) {
+          all = all.union(Bounds.of(Deform.world(back, pose, i)));
+        }
+        double[] box = said.doubles(s);
+        double slack = 1e-5 * (1 + all.diagonal());
+        for (int c = 0; c < 3; c++) {
+          // Boxes of turned boxes are wider than what is in them, and never narrower.
+          assertThat(box[c]).isLessThan(all.min(c) + slack);
+          assertThat(box[3 + c]).isGreaterThan(all.max(c) - slack);
+          assertThat(box[3 + c] - box[c]).isLessThan(4 * all.diagonal() + slack);
+        }
+      }
+    }
   }
 }

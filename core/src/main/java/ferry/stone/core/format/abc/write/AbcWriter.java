@@ -56,6 +56,8 @@ public final class AbcWriter {
   private final Map<Integer, Map<String, Clip.Words>> words = new HashMap<>();
   private final Map<Integer, Camera> cameras = new HashMap<>();
   private final Map<Integer, String> written = new HashMap<>();
+  private final Map<Integer, Boxes> boxes = new HashMap<>();
+  private final CompoundOut[] xforms;
   private final Map<Integer, String> materials = new HashMap<>();
   private final String holder;
 
@@ -66,6 +68,7 @@ public final class AbcWriter {
     this.progress = progress;
     arrangement = new AbcArrangement(held);
     holder = arrangement.unique(-1, HOLDER);
+    xforms = new CompoundOut[held.nodes().size()];
     meshes = held.meshesById();
     held.caches().forEach(c -> caches.put(c.meshId(), c));
     held.sequences().forEach(s -> sequences.put(s.meshId(), s));
@@ -162,10 +165,22 @@ public final class AbcWriter {
       objects[i] = object(above, node, i);
     }
     writeMaterials();
+    new ChildBounds(scene, xforms, shapes()).write(archive.top().properties(), progress);
     // Children stand after their parents, so each is closed before what holds it.
     for (int i = count - 1; i >= 0; i--) {
       objects[i].close();
     }
+  }
+
+  /** Boxes of what each node shows. */
+  private Boxes[] shapes() {
+    Boxes[] shapes = new Boxes[scene.nodes().size()];
+    for (int i = 0; i < shapes.length; i++) {
+      if (scene.nodes().get(i).content() instanceof Content.MeshContent content) {
+        shapes[i] = boxes.get(content.meshId());
+      }
+    }
+    return shapes;
   }
 
   private ObjectOut object(ObjectOut above, Node node, int place) throws IOException {
@@ -176,6 +191,7 @@ public final class AbcWriter {
     ObjectOut object =
         above.child(arrangement.name(place), ObjectOut.metaData(XformOut.SCHEMA, XformOut.TITLE));
     CompoundOut xform = object.schema(XformOut.SCHEMA, XformOut.TITLE);
+    xforms[place] = xform;
     Map<String, Clip.Track> own = tracks.getOrDefault(node.id(), Map.of());
     XformOut.write(xform, node, own);
     values(object, xform, node);
@@ -235,11 +251,17 @@ public final class AbcWriter {
     written.put(meshId, object.path());
     CompoundOut geometry = object.schema(schema, ShapeOut.TITLE);
     if (loose) {
-      new LooseOut(scene, options, progress).write(geometry, mesh, caches.get(meshId));
-    } else if (sequences.containsKey(meshId)) {
-      new ShapeOut(scene, options, progress).changing(geometry, sequences.get(meshId));
+      LooseOut out = new LooseOut(scene, options, progress);
+      out.write(geometry, mesh, caches.get(meshId));
+      boxes.put(meshId, out.boxes());
     } else {
-      new ShapeOut(scene, options, progress).still(geometry, mesh, caches.get(meshId));
+      ShapeOut out = new ShapeOut(scene, options, progress);
+      if (sequences.containsKey(meshId)) {
+        out.changing(geometry, sequences.get(meshId));
+      } else {
+        out.still(geometry, mesh, caches.get(meshId));
+      }
+      boxes.put(meshId, out.boxes());
     }
     if (bare) {
       values(object, geometry, node);

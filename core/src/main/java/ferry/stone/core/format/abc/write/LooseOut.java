@@ -29,11 +29,17 @@ final class LooseOut {
   private final AbcOptions options;
   private final LayersOut layers;
   private final Progress progress;
+  private final Boxes boxes = new Boxes();
 
   LooseOut(Scene scene, AbcOptions options, Progress progress) {
     this.options = options;
     this.progress = progress;
     layers = new LayersOut(scene);
+  }
+
+  /** Around the points of all samples. */
+  Boxes boxes() {
+    return boxes;
   }
 
   /** Whether a mesh is written here: it has no faces, and lines or points. */
@@ -57,7 +63,7 @@ final class LooseOut {
     int[] order = curves ? along(mesh.loose(), again) : mesh.loose().points();
     double[] seconds = PointsOut.seconds(cache);
     boolean speeds = options.velocities() && cache != null;
-    new PointsOut(geometry, seconds, curves ? "vtx" : "var", speeds)
+    new PointsOut(geometry, seconds, curves ? "vtx" : "var", speeds, boxes)
         .write(mesh, cache, isAll(order, mesh) ? null : order, progress);
     if (curves) {
       curves(geometry, mesh.loose(), again, seconds);

@@ -14,9 +14,7 @@ import java.io.IOException;
 final class PointsOut {
   static final String VELOCITIES = ".velocities";
 
-  /** The box of nothing: from the largest number to the smallest. */
-  private static final double NOTHING = Double.MAX_VALUE;
-
+  private final Boxes boxes;
   private final PropertyOut bounds;
   private final PropertyOut points;
   private final PropertyOut velocities;
@@ -24,8 +22,11 @@ final class PointsOut {
   /**
    * @param seconds of the samples, {@code null} for what rests
    * @param scope of the points: {@code vtx} or {@code var}
+   * @param boxes takes those of all samples
    */
-  PointsOut(CompoundOut geometry, double[] seconds, String scope, boolean moving) {
+  PointsOut(CompoundOut geometry, double[] seconds, String scope, boolean moving, Boxes boxes) {
+    this.boxes = boxes;
+    boxes.begin(seconds);
     bounds =
         geometry.property(
             ".selfBnds", new Type(false, Pod.FLOAT64, 6), "interpretation=box", seconds);
@@ -92,7 +93,9 @@ final class PointsOut {
   /** The next sample. */
   void add(float[] xyz) throws IOException {
     points.add(xyz);
-    bounds.add(box(xyz));
+    double[] box = box(xyz);
+    boxes.add(box);
+    bounds.add(box);
   }
 
   private static double[] box(float[] xyz) {
@@ -105,8 +108,8 @@ final class PointsOut {
         low = xyz[i] < low ? xyz[i] : low;
         high = xyz[i] > high ? xyz[i] : high;
       }
-      box[axis] = low <= high ? low : NOTHING;
-      box[3 + axis] = low <= high ? high : -NOTHING;
+      box[axis] = low <= high ? low : Boxes.NOTHING[axis];
+      box[3 + axis] = low <= high ? high : Boxes.NOTHING[3 + axis];
     }
     return box;
   }

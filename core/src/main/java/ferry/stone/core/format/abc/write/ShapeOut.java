@@ -38,11 +38,17 @@ final class ShapeOut {
   private final AbcOptions options;
   private final LayersOut layers;
   private final Progress progress;
+  private final Boxes boxes = new Boxes();
 
   ShapeOut(Scene scene, AbcOptions options, Progress progress) {
     this.options = options;
     layers = new LayersOut(scene);
     this.progress = progress;
+  }
+
+  /** Around the points of all samples. */
+  Boxes boxes() {
+    return boxes;
   }
 
   static String schema(PolygonMesh mesh) {
@@ -67,7 +73,7 @@ final class ShapeOut {
     double[] seconds = PointsOut.seconds(cache);
     int more = seconds == null ? 0 : seconds.length - 1;
     int[] order = clockwise(mesh.faces());
-    new PointsOut(geometry, seconds, "vtx", options.velocities() && cache != null)
+    new PointsOut(geometry, seconds, "vtx", options.velocities() && cache != null, boxes)
         .write(mesh, cache, null, progress);
     Topology topology = new Topology(geometry, seconds);
     topology.add(mesh, order);
@@ -141,7 +147,7 @@ final class ShapeOut {
   void changing(CompoundOut geometry, MeshSequence sequence) throws IOException {
     double[] seconds = sequence.allSeconds();
     Map<String, Attribute> known = known(sequence);
-    PointsOut points = new PointsOut(geometry, seconds, "vtx", false);
+    PointsOut points = new PointsOut(geometry, seconds, "vtx", false, boxes);
     Topology topology = new Topology(geometry, seconds);
     Map<String, LayersOut.Parameter> open = new TreeMap<>();
     CompoundOut arbitrary = null;
