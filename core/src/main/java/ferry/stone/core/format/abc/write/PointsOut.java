@@ -98,18 +98,31 @@ final class PointsOut {
     bounds.add(box);
   }
 
+  /** In one pass, since caches are written through it; what is no number makes no box. */
   private static double[] box(float[] xyz) {
-    double[] box = new double[6];
+    float lowX = Float.POSITIVE_INFINITY;
+    float lowY = Float.POSITIVE_INFINITY;
+    float lowZ = Float.POSITIVE_INFINITY;
+    float highX = Float.NEGATIVE_INFINITY;
+    float highY = Float.NEGATIVE_INFINITY;
+    float highZ = Float.NEGATIVE_INFINITY;
+    for (int i = 0; i + 2 < xyz.length; i += 3) {
+      float x = xyz[i];
+      float y = xyz[i + 1];
+      float z = xyz[i + 2];
+      lowX = x < lowX ? x : lowX;
+      lowY = y < lowY ? y : lowY;
+      lowZ = z < lowZ ? z : lowZ;
+      highX = x > highX ? x : highX;
+      highY = y > highY ? y : highY;
+      highZ = z > highZ ? z : highZ;
+    }
+    double[] box = {lowX, lowY, lowZ, highX, highY, highZ};
     for (int axis = 0; axis < 3; axis++) {
-      float low = Float.POSITIVE_INFINITY;
-      float high = Float.NEGATIVE_INFINITY;
-      for (int i = axis; i < xyz.length; i += 3) {
-        // What is no number makes no box.
-        low = xyz[i] < low ? xyz[i] : low;
-        high = xyz[i] > high ? xyz[i] : high;
+      if (!(box[axis] <= box[3 + axis])) {
+        box[axis] = Boxes.NOTHING[axis];
+        box[3 + axis] = Boxes.NOTHING[3 + axis];
       }
-      box[axis] = low <= high ? low : Boxes.NOTHING[axis];
-      box[3 + axis] = low <= high ? high : Boxes.NOTHING[3 + axis];
     }
     return box;
   }
