@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Form, Table } from 'react-bootstrap';
 import { useNavigate } from 'react-router-dom';
-import type { StepKind } from '../../../api/client';
+import type { Step, StepKind } from '../../../api/client';
 import { queries } from '../../../api/queries';
 import { Button } from '../../../shared/Button';
 import { useView } from '../../../view3d/viewState';
@@ -13,9 +13,16 @@ import { BindingsTable } from './BindingsTable';
 import { NamedStates } from './NamedStates';
 
 /** What a field was told, in words; nothing for one that was left empty. */
-function told(field: StepKind['fields'][number], value: unknown): string {
+function told(field: StepKind['fields'][number], value: unknown, step: Step): string {
   if (value === '' || value === null || value === undefined) {
     return '';
+  }
+  if (field.type === 'flag') {
+    return value === true ? field.label.toLowerCase() : '';
+  }
+  if (field.type === 'part') {
+    const part = step.paramParts[field.name];
+    return part ? `${field.label.toLowerCase()} ${part.path}` : '';
   }
   const words = field.options.find((o) => o.value === value)?.label ?? String(value);
   return `${field.label.toLowerCase()} ${words}${field.unit && ` ${field.unit}`}`;
@@ -95,7 +102,7 @@ function StepsTable({ id, state, change }: Pick<Handled, 'state' | 'change'> & {
                     <td>
                       {(kind?.fields ?? [])
                         .filter((f) => isAsked(f, kind?.fields ?? [], params))
-                        .map((f) => told(f, params[f.name] ?? f.standard))
+                        .map((f) => told(f, params[f.name] ?? f.standard, s.step))
                         .filter((words) => words !== '')
                         .join(', ') || '—'}
                     </td>
