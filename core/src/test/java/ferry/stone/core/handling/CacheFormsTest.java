@@ -8,6 +8,7 @@ import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Offer;
 import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.geometry.cache.WavingSheet;
+import ferry.stone.core.landing.CacheCost;
 import ferry.stone.core.landing.Forecast;
 import ferry.stone.core.landing.Landing;
 import ferry.stone.core.landing.LandingOptions;
@@ -247,12 +248,27 @@ class CacheFormsTest {
   @Test
   void theForecastSaysWhatACacheCostsAndOffersBothForms() throws Exception {
     Scene scene = scene();
+    Forecast forecast = Forecast.of(scene, LandingOptions.of("glb"), new TestFiles());
     Forecast.Item item =
-        Forecast.of(scene, LandingOptions.of("glb"), new TestFiles()).items().stream()
+        forecast.items().stream()
             .filter(i -> i.capability() == Capability.POINT_CACHES)
             .findFirst()
             .orElseThrow();
-    assertThat(item.measured()).isEqualTo("2 caches, 0.0 MB, 0.0 MB a second");
+    assertThat(item.measured()).isEqualTo("2 caches");
+    // Counted by hand: three floats a point and sample; a place, a turn and a time a sample.
+    CacheCost cost = forecast.cost();
+    long points = scene.caches().stream().mapToLong(PointCache::pointCount).sum();
+    assertThat(cost.bytes()).isEqualTo(12 * points * SAMPLES);
+    assertThat(cost.bytesPerSecond()).isCloseTo(cost.bytes() * 24.0 / (SAMPLES - 1), within(1e-6));
+    assertThat(cost.forms())
+        .extracting(CacheCost.Form::label)
+        .containsExactly(
+            "Stiff ones as moving parts", "Half the samples", "A morph target a sample");
+    CacheCost.Form stiff = cost.forms().get(0);
+    assertThat(stiff.how()).startsWith("1 cache of 2 only move");
+    assertThat(stiff.bytes()).isEqualTo(32L * SAMPLES);
+    assertThat(Forecast.of(scene, LandingOptions.of("abc"), new TestFiles()).cost())
+        .isEqualTo(cost);
     assertThat(item.offers())
         .extracting(Offer::kind)
         .containsExactly("cacheToNodes", "cacheToMorphs");

@@ -57,6 +57,7 @@ class SceneMapTest {
     more.add(new CopySet(CopySet.Kind.BRANCHES, -1, copies));
     more.add(new RisingSequence(more.newId(), rig.meshes().get(0), 2));
     more.caches(List.of(new StillCache(rig.meshes().get(0).id())));
+    more.secondMotions(List.of(new StillCache(rig.meshes().get(0).id())));
     return more.build();
   }
 
