@@ -47,7 +47,7 @@ final class PropChecks {
 
   private static final int MOST_PROPS = 200;
   private static final int MOST_POINTS = 20_000;
-  private static final int PROP_POINTS = 300;
+  private static final int PROP_POINTS = 100;
 
   private final Scene scene;
   private final double metres;
@@ -62,9 +62,13 @@ final class PropChecks {
    * A surface that bends.
    *
    * @param step every how many-th vertex is looked at
-   * @param size of its box at rest
+   * @param box around it at rest
    */
-  private record Surface(int place, Skin skin, int step, double[] rest, double size) {}
+  private record Surface(int place, Skin skin, int step, double[] rest, Bounds box) {
+    double size() {
+      return box.diagonal();
+    }
+  }
 
   /**
    * What a prop touches.
@@ -144,7 +148,7 @@ final class PropChecks {
     Bounds box = Bounds.of(points);
     if (!box.isEmpty()) {
       int step = Math.max(1, mesh.points().count() / MOST_POINTS);
-      surfaces.add(new Surface(place, skin, step, points, box.diagonal()));
+      surfaces.add(new Surface(place, skin, step, points, box));
     }
   }
 
@@ -155,7 +159,8 @@ final class PropChecks {
     int stride = 3 * Math.max(1, own.length / 3 / PROP_POINTS);
     Touch best = null;
     for (Surface surface : surfaces) {
-      if (!(box.diagonal() < SMALL * surface.size()) || isAbove(prop, surface.place())) {
+      boolean far = apart(box, surface.box()) > TOUCHES * surface.size();
+      if (far || !(box.diagonal() < SMALL * surface.size()) || isAbove(prop, surface.place())) {
         continue;
       }
       for (int v = 0; v + 2 < own.length; v += stride) {
@@ -169,6 +174,15 @@ final class PropChecks {
       }
     }
     return best;
+  }
+
+  /** How far two boxes are from each other along the axis where that is most. */
+  private static double apart(Bounds a, Bounds b) {
+    double most = 0;
+    for (int axis = 0; axis < 3; axis++) {
+      most = Math.max(most, Math.max(a.min(axis) - b.max(axis), b.min(axis) - a.max(axis)));
+    }
+    return most;
   }
 
   private boolean isAbove(int place, int below) {
