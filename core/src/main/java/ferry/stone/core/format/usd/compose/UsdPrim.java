@@ -1,0 +1,240 @@
+package ferry.stone.core.format.usd.compose;
+
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.usd.layer.ListOp;
+import ferry.stone.core.format.usd.layer.PrimSpec;
+import ferry.stone.core.format.usd.layer.PropertySpec;
+import ferry.stone.core.format.usd.layer.UsdBlock;
+import ferry.stone.core.format.usd.layer.UsdValue;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeSet;
+
+/** A prim with all that is said of it, the strongest first. */
+public final class UsdPrim {
+  private final UsdStage stage;
+  private final SitePath path;
+  private final List<Place> places = new ArrayList<>();
+  private final List<LayerStack.Spec> specs = new ArrayList<>();
+  private final boolean below;
+  private final PrimNode index;
+
+  /** A place with what its layers say. */
+  private record Place(PrimNode node, List<LayerStack.Spec> specs) {}
+
+  /**
+   * @param below whether it stands below an instance: what is said of it there does not count
+   */
+  UsdPrim(UsdStage stage, SitePath path, PrimNode index, boolean below) {
+    this.stage = stage;
+    this.path = path;
+    this.below = below;
+    this.index = index;
+    for (PrimNode node : index == null ? List.<PrimNode>of() : index.inOrder()) {
+      boolean local = node == index || node.kind() == PrimNode.Kind.ROOT;
+      List<LayerStack.Spec> own = node.stack().specs(node.path());
+      if (!own.isEmpty() && !(below && local)) {
+        places.add(new Place(node, own));
+        specs.addAll(own);
+      }
+    }
+  }
+
+  SitePath site() {
+    return path;
+  }
+
+  /** From the top down: {@code /Yard/mast}. */
+  public String path() {
+    return path.toString();
+  }
+
+  public String name() {
+    return path.isRoot() ? "" : path.steps().get(path.steps().size() - 1);
+  }
+
+  /** How the strongest layer that makes it says it; an over alone makes nothing. */
+  public PrimSpec.Specifier specifier() {
+    for (Place place : places) {
+      List<PrimNode> chain = new ArrayList<>();
+      chain(index, place.node(), chain);
+      // What inherits from a class is none.
+      boolean inherited = chain.stream().anyMatch(n -> n.kind().isClass());
+      for (LayerStack.Spec spec : place.specs()) {
+        PrimSpec.Specifier own = spec.prim().specifier();
+        boolean counts =
+            own == PrimSpec.Specifier.DEF || own != PrimSpec.Specifier.OVER && !inherited;
+        if (counts) {
+          return own;
+        }
+      }
+    }
+    return PrimSpec.Specifier.OVER;
+  }
+
+  /** Empty where nothing says it. */
+  public String typeName() {
+    return specs.stream()
+        .map(s -> s.prim().typeName())
+        .filter(t -> !t.isEmpty())
+        .findFirst()
+        .orElse("");
+  }
+
+  public boolean isActive() {
+    return !UsdStage.isFalse(field("active"));
+  }
+
+  /** Whether all below it is that of a prototype. */
+  public boolean isInstance() {
+    boolean arcs = places.stream().anyMatch(p -> p.node().kind() != PrimNode.Kind.ROOT);
+    Object said = field("instanceable");
+    return below
+        || arcs && said instanceof UsdValue value && value.length() > 0 && value.number(0) != 0;
+  }
+
+  /** A field: dictionaries are put together, edits of lists done, else the strongest counts. */
+  public Object field(String name) {
+    List<Object> said = new ArrayList<>();
+    for (LayerStack.Spec spec : specs) {
+      Object own = spec.prim().fields().get(name);
+      if (own != null) {
+        said.add(own);
+      }
+    }
+    return together(said);
+  }
+
+  /**
+   * @param said the strongest first
+   */
+  @SuppressWarnings("unchecked")
+  private static Object together(List<Object> said) {
+    if (said.isEmpty()) {
+      return null;
+    }
+    if (said.get(0) instanceof Map<?, ?>) {
+      Map<String, Object> all = new LinkedHashMap<>();
+      for (int i = said.size() - 1; i >= 0; i--) {
+        if (said.get(i) instanceof Map<?, ?> map) {
+          merge(all, (Map<String, Object>) map);
+        }
+      }
+      return all;
+    }
+    if (said.get(0) instanceof ListOp<?>) {
+      List<Object> list = new ArrayList<>();
+      for (int i = said.size() - 1; i >= 0; i--) {
+        if (said.get(i) instanceof ListOp<?> edit) {
+          list = new ArrayList<>(((ListOp<Object>) edit).over(list));
+        }
+      }
+      return list;
+    }
+    return said.get(0);
+  }
+
+  @SuppressWarnings("unchecked")
+  private static void merge(Map<String, Object> into, Map<String, Object> stronger) {
+    stronger.forEach(
+        (key, value) -> {
+          if (value instanceof Map<?, ?> map && into.get(key) instanceof Map<?, ?> old) {
+            Map<String, Object> both = new LinkedHashMap<>((Map<String, Object>) old);
+            merge(both, (Map<String, Object>) map);
+            into.put(key, both);
+          } else {
+            into.put(key, value);
+          }
+        });
+  }
+
+  /** The prims below that are active, in their order; asked for once. */
+  public List<UsdPrim> children() throws IOException, FormatException {
+    List<UsdPrim> children = new ArrayList<>();
+    for (String name : UsdStage.childNames(specs)) {
+      UsdPrim child = stage.child(this, name);
+      if (!child.specs.isEmpty() && child.isActive()) {
+        children.add(child);
+      }
+    }
+    return children;
+  }
+
+  /** Lets go of what is known of it, once nothing below it is asked for any more. */
+  public void forget() {
+    stage.forget(this);
+  }
+
+  /** Names of all properties that anything is said of. */
+  public List<String> propertyNames() {
+    TreeSet<String> names = new TreeSet<>();
+    specs.forEach(s -> names.addAll(s.prim().properties().keySet()));
+    return List.copyOf(names);
+  }
+
+  /** A property, {@code null} where nothing is said of it. */
+  public UsdProperty property(String name) {
+    List<UsdProperty.Opinion> opinions = new ArrayList<>();
+    for (Place place : places) {
+      for (LayerStack.Spec spec : place.specs()) {
+        PropertySpec own = spec.prim().properties().get(name);
+        if (own != null) {
+          TimeMap times = place.node().times().after(spec.member().times());
+          opinions.add(
+              new UsdProperty.Opinion(
+                  own, times, spec.member().layer().resource(), t -> carried(place.node(), t)));
+        }
+      }
+    }
+    return opinions.isEmpty() ? null : new UsdProperty(name, opinions, UsdPrim::together);
+  }
+
+  /** A path that a place speaks of, as the whole calls it; {@code null} for what it cannot see. */
+  private String carried(PrimNode node, String target) {
+    int dot = target.indexOf('.');
+    String prim = dot < 0 ? target : target.substring(0, dot);
+    SitePath at = SitePath.of(prim);
+    if (at == null) {
+      return target;
+    }
+    // From the place that speaks to the one that it hangs on, and so on up to the whole.
+    List<PrimNode> chain = new ArrayList<>();
+    chain(index, node, chain);
+    for (PrimNode each : chain) {
+      boolean inside = at.startsWith(each.from());
+      boolean sameStack =
+          each.kind() != PrimNode.Kind.REFERENCE && each.kind() != PrimNode.Kind.PAYLOAD;
+      if (!inside && !sameStack) {
+        return null;
+      }
+      at = inside ? each.to().and(at.from(each.from().steps().size())) : at;
+    }
+    return at.plain() + (dot < 0 ? "" : target.substring(dot));
+  }
+
+  /** Nodes from the one looked for up to that below the root. */
+  private static boolean chain(PrimNode at, PrimNode wanted, List<PrimNode> chain) {
+    if (at == wanted) {
+      if (at.kind() != PrimNode.Kind.ROOT) {
+        chain.add(at);
+      }
+      return true;
+    }
+    for (PrimNode child : at.children()) {
+      if (chain(child, wanted, chain)) {
+        if (at.kind() != PrimNode.Kind.ROOT) {
+          chain.add(at);
+        }
+        return true;
+      }
+    }
+    return false;
+  }
+
+  static boolean isBlocked(Object value) {
+    return value instanceof UsdBlock;
+  }
+}

@@ -1,0 +1,164 @@
+package ferry.stone.core.format.usd.compose;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import ferry.stone.core.format.files.Budget;
+import ferry.stone.core.format.files.MemoryFiles;
+import ferry.stone.core.format.usd.layer.UsdFiles;
+import ferry.stone.core.format.usd.layer.UsdSamples;
+import ferry.stone.core.format.usd.layer.UsdValue;
+import java.io.IOException;
+import java.io.InputStream;
+import java.lang.reflect.Array;
+import java.nio.charset.StandardCharsets;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import org.junit.jupiter.api.Test;
+
+/**
+ * What is composed is held against what the standard's own library makes of the same layers: {@code
+ * flat.usda}, which it flattened (usd-core 26.11, see {@code make-flat.py}).
+ */
+class UsdStageTest {
+  private static final List<String> FILES =
+      List.of("root.usda", "strong.usda", "weak.usda", "parts/lamp.usda", "parts/heavy.usda");
+
+  private static Map<String, byte[]> cargo(List<String> names) throws IOException {
+    Map<String, byte[]> files = new HashMap<>();
+    for (String name : names) {
+      try (InputStream in = UsdStageTest.class.getResourceAsStream("/usd/compose/" + name)) {
+        files.put(name, in.readAllBytes());
+      }
+    }
+    return files;
+  }
+
+  static UsdStage stage(Map<String, byte[]> files, String root, boolean payloads) throws Exception {
+    MemoryFiles held = new MemoryFiles(files);
+    UsdFiles layers = new UsdFiles(held, Budget.of(root, held));
+    return UsdStage.open(layers, root, Map.of(), payloads);
+  }
+
+  private static UsdStage text(String body) throws Exception {
+    byte[] bytes = ("#usda 1.0\n" + body).getBytes(StandardCharsets.UTF_8);
+    return stage(Map.of("a.usda", bytes), "a.usda", true);
+  }
+
+  /** All of a stage as one text. */
+  static String text(UsdStage stage) throws Exception {
+    StringBuilder out = new StringBuilder();
+    text(stage.root(), out);
+    return out.toString();
+  }
+
+  private static void text(UsdPrim prim, StringBuilder out) throws Exception {
+    out.append(prim.path()).append(' ').append(prim.specifier()).append(' ');
+    out.append(prim.typeName()).append(" kind ").append(value(prim.field("kind")));
+    out.append(" custom ").append(value(prim.field("customData"))).append('\n');
+    for (String name : prim.propertyNames()) {
+      UsdProperty property = prim.property(name);
+      out.append("  ").append(name).append(' ').append(property.typeName());
+      out.append(" = ").append(value(property.value()));
+      out.append(" -> ").append(property.targets());
+      UsdSamples samples = property.samples();
+      for (int i = 0; samples != null && i < samples.codes().length; i++) {
+        out.append(' ').append(samples.codes()[i]).append(": ").append(value(samples.value(i)));
+      }
+      out.append('\n');
+    }
+    for (UsdPrim child : prim.children()) {
+      text(child, out);
+    }
+  }
+
+  private static String value(Object value) {
+    if (value instanceof Map<?, ?> map) {
+      Map<String, String> sorted = new TreeMap<>();
+      map.forEach((k, v) -> sorted.put(String.valueOf(k), value(v)));
+      return sorted.toString();
+    }
+    if (!(value instanceof UsdValue own)) {
+      return String.valueOf(value);
+    }
+    StringBuilder all = new StringBuilder();
+    for (int i = 0; i < own.length(); i++) {
+      all.append(Array.get(own.data(), i)).append(' ');
+    }
+    return all.toString();
+  }
+
+  @Test
+  void layersComposeAsTheStandardsLibraryComposesThem() throws Exception {
+    UsdStage stage = stage(cargo(FILES), "root.usda", true);
+    String wanted = text(stage(cargo(List.of("flat.usda")), "flat.usda", true));
+    assertThat(text(stage)).isEqualTo(wanted);
+    assertThat(stage.problems())
+        .extracting(UsdProblem::code)
+        .contains("usd-layer-missing", "usd-circle");
+    assertThat(stage.problems())
+        .filteredOn(p -> p.code().equals("usd-layer-missing"))
+        .allMatch(p -> p.written().equals("parts/nowhere.usda") && p.prim().equals("/Barge/lost"));
+  }
+
+  @Test
+  void payloadsStayOutWhereTheyAreNotWanted() throws Exception {
+    UsdStage stage = stage(cargo(FILES), "root.usda", false);
+    UsdPrim barge = stage.root().children().get(0);
+    UsdPrim hull =
+        barge.children().stream().filter(p -> p.name().equals("hull")).findFirst().orElseThrow();
+    assertThat(hull.children()).hasSize(1);
+    assertThat(hull.children().get(0).typeName()).isEmpty();
+  }
+
+  @Test
+  void aVariantIsChosenFromOutside() throws Exception {
+    MemoryFiles held = new MemoryFiles(cargo(FILES));
+    UsdStage stage =
+        UsdStage.open(
+            new UsdFiles(held, Budget.of("root.usda", held)),
+            "root.usda",
+            Map.of("/Barge", Map.of("lamps", "dark")),
+            true);
+    UsdPrim barge = stage.root().children().get(0);
+    assertThat(((UsdValue) barge.property("light").value()).number(0)).isZero();
+    assertThat(barge.property("paper")).isNull();
+    assertThat(barge.property("light").valueLayer()).isEqualTo("weak.usda");
+  }
+
+  @Test
+  void whatIsSaidBelowAnInstanceDoesNotCount() throws Exception {
+    UsdStage stage =
+        text(
+            """
+            def "Proto" { def "part" { int a = 1 } }
+            def "One" ( instanceable = true references = </Proto> ) {
+              int own = 2
+              over "part" { int a = 9 int b = 9 }
+            }
+            def "Two" ( references = </Proto> ) { over "part" { int a = 9 } }
+            """);
+    UsdPrim one = stage.root().children().get(1);
+    assertThat(one.isInstance()).isTrue();
+    assertThat(((UsdValue) one.property("own").value()).number(0)).isEqualTo(2);
+    UsdPrim part = one.children().get(0);
+    assertThat(((UsdValue) part.property("a").value()).number(0)).isEqualTo(1);
+    assertThat(part.property("b")).isNull();
+    UsdPrim other = stage.root().children().get(2).children().get(0);
+    assertThat(((UsdValue) other.property("a").value()).number(0)).isEqualTo(9);
+  }
+
+  @Test
+  void circlesAndArcsThatMultiplyEnd() throws Exception {
+    StringBuilder many = new StringBuilder("def \"a0\" { int x = 1 }\n");
+    for (int i = 1; i < 40; i++) {
+      String two = "[</a" + (i - 1) + ">, </a" + (i - 1) + "> (offset = 1)]";
+      many.append("def \"a").append(i).append("\" ( references = ").append(two).append(" ) {}\n");
+    }
+    UsdStage stage =
+        text(many + "def \"b\" ( references = </c> ) {}\ndef \"c\" ( inherits = </b> ) {}");
+    text(stage);
+    assertThat(stage.problems()).extracting(UsdProblem::code).contains("usd-circle");
+  }
+}
