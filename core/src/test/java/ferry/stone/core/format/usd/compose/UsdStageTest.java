@@ -161,4 +161,146 @@ class UsdStageTest {
     text(stage);
     assertThat(stage.problems()).extracting(UsdProblem::code).contains("usd-circle");
   }
+
+  private static double number(UsdPrim prim, String property) {
+    return ((UsdValue) prim.property(property).value()).number(0);
+  }
+
+  private static UsdPrim child(UsdPrim parent, String name) throws Exception {
+    return parent.children().stream()
+        .filter(c -> c.name().equals(name))
+        .findFirst()
+        .orElseThrow(() -> new AssertionError("no prim " + name));
+  }
+
+  /** Some layers by their names. */
+  private static UsdStage layers(String... namesAndBodies) throws Exception {
+    Map<String, byte[]> files = new HashMap<>();
+    for (int i = 0; i < namesAndBodies.length; i += 2) {
+      String text = "#usda 1.0\n" + namesAndBodies[i + 1];
+      files.put(namesAndBodies[i], text.getBytes(StandardCharsets.UTF_8));
+    }
+    return stage(files, namesAndBodies[0], true);
+  }
+
+  @Test
+  void strengthGoesFromLocalToSpecialized() throws Exception {
+    UsdStage stage =
+        text(
+            """
+            class "I" { int a = 2 int b = 2 int c = 2 int d = 2 int e = 2 }
+            def "R" { int a = 4 int b = 4 int c = 4 int d = 4 int e = 4 int f = 4 }
+            def "S" { int a = 5 int b = 5 int c = 5 int d = 5 int e = 5 int f = 5 int g = 5 }
+            def "P" (
+              inherits = </I> references = </R> specializes = </S>
+              variantSets = ["v"] variants = { string v = "on" }
+            ) {
+              int a = 1
+              variantSet "v" = { "on" { int a = 3 int b = 3 int h = 3 int f = 3 } }
+            }
+            """);
+    UsdPrim p = child(stage.root(), "P");
+    assertThat(number(p, "a")).isEqualTo(1);
+    assertThat(number(p, "b")).isEqualTo(2);
+    assertThat(number(p, "f")).isEqualTo(3);
+    assertThat(number(p, "g")).isEqualTo(5);
+    assertThat(number(p, "h")).isEqualTo(3);
+  }
+
+  @Test
+  void listsAndDictionariesAreComposedThroughArcs() throws Exception {
+    UsdStage stage =
+        layers(
+            "a.usda",
+            """
+            over "P" (
+              references = @b.usda@</Q>
+              append apiSchemas = ["C"]
+              delete apiSchemas = ["B"]
+              customData = { string own = "a" dictionary in = { int x = 1 } }
+            ) {
+              prepend rel ways = </P/first>
+            }
+            """,
+            "b.usda",
+            """
+            def Xform "Q" (
+              prepend apiSchemas = ["A", "B"]
+              customData = { string own = "b" dictionary in = { int x = 2 int y = 3 } }
+            ) {
+              rel ways = [</Q/second>, </Elsewhere>]
+              def "first" {}
+            }
+            """);
+    UsdPrim p = child(stage.root(), "P");
+    assertThat(p.field("apiSchemas")).isEqualTo(List.of("A", "C"));
+    assertThat(value(p.field("customData"))).isEqualTo("{in={x=1 , y=3 }, own=a }");
+    assertThat(p.property("ways").targets()).containsExactly("/P/first", "/P/second");
+    assertThat(p.typeName()).isEqualTo("Xform");
+    assertThat(p.children()).extracting(UsdPrim::path).containsExactly("/P/first");
+  }
+
+  @Test
+  void samplesOfTheStrongestLayerCountAtTheCodesOfTheWhole() throws Exception {
+    UsdStage stage =
+        layers(
+            "a.usda",
+            "( subLayers = [@b.usda@ (offset = 100)] timeCodesPerSecond = 24 )\n"
+                + "over \"P\" { double held = 7 }\n",
+            "b.usda",
+            "( timeCodesPerSecond = 24 )\n"
+                + "def \"P\" ( references = @c.usda@</Q> (offset = 1; scale = 3) ) {}\n",
+            "c.usda",
+            "( timeCodesPerSecond = 12 )\n"
+                + "def \"Q\" { double held.timeSamples = { 0: 1 }\n"
+                + "double moved.timeSamples = { 0: 1, 10: None } }\n");
+    UsdPrim p = child(stage.root(), "P");
+    assertThat(p.property("held").samples()).isNull();
+    assertThat(number(p, "held")).isEqualTo(7);
+    UsdSamples moved = p.property("moved").samples();
+    // 100 + 1 + 3 · 24 / 12 · code
+    assertThat(moved.codes()).containsExactly(101, 161);
+    assertThat(UsdPrim.isBlocked(moved.value(1))).isTrue();
+    assertThat(p.property("moved").valueLayer()).isEqualTo("c.usda");
+  }
+
+  @Test
+  void layersThatLeadBackAndPrimsThatAreNotNamedAreTold() throws Exception {
+    UsdStage stage =
+        layers(
+            "a.usda",
+            "( subLayers = [@b.usda@, @gone.usda@] )\n"
+                + "def \"P\" ( references = @c.usda@ ) { int own = 1 }\n",
+            "b.usda",
+            "( subLayers = [@a.usda@] )\nover \"P\" { int weak = 2 }\n",
+            "c.usda",
+            "def \"Q\" {}\n");
+    UsdPrim p = child(stage.root(), "P");
+    assertThat(number(p, "own")).isEqualTo(1);
+    assertThat(number(p, "weak")).isEqualTo(2);
+    assertThat(stage.problems())
+        .extracting(UsdProblem::code)
+        .containsExactlyInAnyOrder("usd-circle", "usd-layer-missing", "usd-prim-missing");
+    assertThat(stage.problems()).allMatch(x -> !x.message().isBlank());
+  }
+
+  @Test
+  void variantsInVariantsAreChosen() throws Exception {
+    UsdStage stage =
+        text(
+            """
+            def "P" ( variants = { string out = "x" string in = "deep" } variantSets = ["out"] ) {
+              variantSet "out" = {
+                "x" ( prepend variantSets = "in" ) {
+                  variantSet "in" = { "deep" { int found = 1 def "lamp" { int watt = 60 } } }
+                }
+                "y" { int found = 2 }
+              }
+            }
+            """);
+    UsdPrim p = child(stage.root(), "P");
+    assertThat(number(p, "found")).isEqualTo(1);
+    assertThat(number(child(p, "lamp"), "watt")).isEqualTo(60);
+    assertThat(child(p, "lamp").path()).isEqualTo("/P/lamp");
+  }
 }
