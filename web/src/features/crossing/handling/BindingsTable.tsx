@@ -119,7 +119,11 @@ export function BindingsTable({ id, step }: { id: string; step: string }) {
                   <td>{row.set || <span className="quiet">other faces</span>}</td>
                   <td className="num">{count(row.faces)}</td>
                   <td className="binding">
-                    <i className="ink" aria-hidden="true" style={{ background: inkOf(row.materialId) }} />
+                    <i
+                      className="ink"
+                      aria-hidden="true"
+                      style={{ background: inkOf(row.materialId) }}
+                    />
                     <Form.Select
                       size="sm"
                       aria-label={`Material of ${row.set || 'other faces'} on ${row.path}`}
