@@ -5,11 +5,22 @@ import static org.springframework.test.web.servlet.request.MockMvcRequestBuilder
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.springframework.test.context.DynamicPropertyRegistry;
+import org.springframework.test.context.DynamicPropertySource;
 import org.springframework.test.web.servlet.request.MockMvcRequestBuilders;
 
 /** Bindings of a look: shown with their reasons, corrected by hand, taken along as a table. */
 class LooksTest extends OverTheApi {
+  @TempDir static Path data;
+
+  @DynamicPropertySource
+  static void settings(DynamicPropertyRegistry registry) {
+    registry.add("ferry.data", () -> data.resolve("ferry").toString());
+  }
+
   private static final String OBJ =
       """
       mtllib looks.mtl
