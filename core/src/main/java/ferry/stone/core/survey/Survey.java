@@ -12,6 +12,7 @@ import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.Skin;
 import ferry.stone.core.shore.Shore;
 import ferry.stone.core.shore.Shores;
+import ferry.stone.core.survey.motion.PropChecks;
 import ferry.stone.core.work.Progress;
 import java.util.ArrayList;
 import java.util.HashMap;

@@ -2,6 +2,7 @@ package ferry.stone.core.geometry.look;
 
 import ferry.stone.core.geometry.mesh.MeshMerge;
 import ferry.stone.core.math.Bounds;
+import ferry.stone.core.math.DoubleList;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.mesh.FaceSet;
 import ferry.stone.core.scene.mesh.PolygonMesh;
@@ -61,8 +62,8 @@ public final class LookMatch {
    * @param box around them
    * @param inside the box around the whole mesh
    */
-  private record Region(PolygonMesh mesh, int[] faces, double[] box, double[] inside) {
-    static Region of(PolygonMesh mesh, int[] faces, double[] inside) {
+  private record Region(PolygonMesh mesh, int[] faces, Bounds box, Bounds inside) {
+    static Region of(PolygonMesh mesh, int[] faces, Bounds inside) {
       return new Region(mesh, faces, LookMatch.box(mesh, faces), inside);
     }
 
@@ -77,7 +78,7 @@ public final class LookMatch {
     this.materials = materials;
     for (Source source : sources) {
       PolygonMesh mesh = source.mesh();
-      double[] all = box(mesh);
+      Bounds all = mesh.points().bounds();
       int[][] bySlot = mesh.facesOfSlots();
       for (int slot = 0; slot < bySlot.length; slot++) {
         int[] faces = bySlot[slot];
@@ -204,7 +205,7 @@ public final class LookMatch {
 
   private List<LookBinding> bySets(String path, PolygonMesh mesh) {
     List<LookBinding> bindings = new ArrayList<>();
-    double[] all = box(mesh);
+    Bounds all = mesh.points().bounds();
     BitSet left = new BitSet();
     left.set(0, mesh.faces().faceCount());
     for (FaceSet set : mesh.faceSets()) {
@@ -267,48 +268,33 @@ public final class LookMatch {
     return score;
   }
 
-  /** Least and most x, y, z of all points. */
-  private static double[] box(PolygonMesh mesh) {
-    Bounds all = mesh.points().bounds();
-    return new double[] {all.minX(), all.minY(), all.minZ(), all.maxX(), all.maxY(), all.maxZ()};
-  }
-
-  /** Least and most x, y, z of the corners of some faces. */
-  private static double[] box(PolygonMesh mesh, int[] faces) {
-    double[] box = {
-      Double.POSITIVE_INFINITY,
-      Double.POSITIVE_INFINITY,
-      Double.POSITIVE_INFINITY,
-      Double.NEGATIVE_INFINITY,
-      Double.NEGATIVE_INFINITY,
-      Double.NEGATIVE_INFINITY
-    };
+  /** Around the corners of some faces. */
+  private static Bounds box(PolygonMesh mesh, int[] faces) {
+    DoubleList corners = new DoubleList(12 * faces.length);
     for (int face : faces) {
       for (int c = mesh.faces().start(face); c < mesh.faces().end(face); c++) {
         int v = mesh.faces().vertex(c);
         for (int axis = 0; axis < 3; axis++) {
-          double at = mesh.points().at(3 * v + axis);
-          box[axis] = Math.min(box[axis], at);
-          box[3 + axis] = Math.max(box[3 + axis], at);
+          corners.add(mesh.points().at(3 * v + axis));
         }
       }
     }
-    return box;
+    return Bounds.of(corners.toArray());
   }
 
   /** How alike two boxes lie in those around them, 0 to 1, whatever the unit. */
-  private static double placed(double[] a, double[] inA, double[] b, double[] inB) {
+  private static double placed(Bounds a, Bounds inA, Bounds b, Bounds inB) {
     double off = 0;
-    for (int i = 0; i < 6; i++) {
-      int axis = i % 3;
-      double own = part(a[i], inA[axis], inA[3 + axis]);
-      double there = part(b[i], inB[axis], inB[3 + axis]);
-      off = Math.max(off, Math.abs(own - there));
+    for (int axis = 0; axis < 3; axis++) {
+      double low = part(a.min(axis), inA, axis) - part(b.min(axis), inB, axis);
+      double high = part(a.max(axis), inA, axis) - part(b.max(axis), inB, axis);
+      off = Math.max(off, Math.max(Math.abs(low), Math.abs(high)));
     }
     return Double.isFinite(off) ? Math.max(0, 1 - 2 * off) : 0;
   }
 
-  private static double part(double at, double low, double high) {
-    return high > low ? (at - low) / (high - low) : 0;
+  private static double part(double at, Bounds inside, int axis) {
+    double size = inside.size(axis);
+    return size > 0 ? (at - inside.min(axis)) / size : 0;
   }
 }

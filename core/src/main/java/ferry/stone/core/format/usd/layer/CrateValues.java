@@ -288,19 +288,19 @@ final class CrateValues {
         switch (type.kind()) {
           case BOOL -> new boolean[] {bits != 0};
           case UCHAR -> new int[] {bits & 0xff};
-          case INT -> n == 1 ? new int[] {bits} : bytes(bits, n);
+          case INT -> n == 1 ? new int[] {bits} : small(type, bits);
           case UINT -> new long[] {bits & 0xffff_ffffL};
           case INT64 -> new long[] {bits};
           case UINT64 -> new long[] {bits & 0xffff_ffffL};
           case HALF ->
               n == 1
                   ? new float[] {Half.toFloat((short) bits)}
-                  : n == 2 ? halves(bits) : reals(bits, n);
-          case FLOAT -> n == 1 ? new float[] {Float.intBitsToFloat(bits)} : reals(bits, n);
+                  : n == 2 ? halves(bits) : small(type, bits);
+          case FLOAT -> n == 1 ? new float[] {Float.intBitsToFloat(bits)} : small(type, bits);
           case DOUBLE ->
               n == 1
                   ? new double[] {Float.intBitsToFloat(bits)}
-                  : type.name().startsWith("matrix") ? diagonal(bits, n) : doubles(bits, n);
+                  : type.name().startsWith("matrix") ? diagonal(bits, n) : small(type, bits);
           case TIMECODE -> new double[] {Float.intBitsToFloat(bits)};
           case STRING, PATH_EXPRESSION -> new String[] {file.string(bits & 0xffff_ffffL, payload)};
           case TOKEN, ASSET -> new String[] {file.token(bits & 0xffff_ffffL, payload)};
@@ -314,28 +314,13 @@ final class CrateValues {
     return new float[] {Half.toFloat((short) bits), Half.toFloat((short) (bits >> 16))};
   }
 
-  private static int[] bytes(int bits, int n) {
-    int[] all = new int[n];
-    for (int i = 0; i < n; i++) {
-      all[i] = (byte) (bits >> 8 * i);
+  /** Whole numbers of a byte each, whatever they stand for. */
+  private static Object small(UsdType type, int bits) {
+    GrowingData all = new GrowingData(type.kind());
+    for (int i = 0; i < type.components(); i++) {
+      all.add((double) (byte) (bits >> 8 * i));
     }
-    return all;
-  }
-
-  private static float[] reals(int bits, int n) {
-    float[] all = new float[n];
-    for (int i = 0; i < n; i++) {
-      all[i] = (byte) (bits >> 8 * i);
-    }
-    return all;
-  }
-
-  private static double[] doubles(int bits, int n) {
-    double[] all = new double[n];
-    for (int i = 0; i < n; i++) {
-      all[i] = (byte) (bits >> 8 * i);
-    }
-    return all;
+    return all.data();
   }
 
   private static double[] diagonal(int bits, int n) {

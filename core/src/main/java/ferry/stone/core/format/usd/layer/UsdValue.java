@@ -21,7 +21,7 @@ public record UsdValue(UsdType type, boolean array, Object data) {
     return new UsdValue(UsdType.known(name), texts.length != 1, texts);
   }
 
-  public static UsdValue number(double number) {
+  public static UsdValue real(double number) {
     return new UsdValue(UsdType.known("double"), false, new double[] {number});
   }
 

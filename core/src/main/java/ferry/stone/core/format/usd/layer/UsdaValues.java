@@ -117,7 +117,7 @@ final class UsdaValues {
         if (in.isNumber()) {
           yield in.isWhole()
               ? new UsdValue(UsdType.known("int64"), false, new long[] {in.whole()})
-              : UsdValue.number(in.number());
+              : UsdValue.real(in.number());
         }
         String word = in.word("a value");
         yield switch (word) {

@@ -142,6 +142,6 @@ class UsdValueTest {
         .isNotEqualTo(new UsdValue(UsdType.known("texCoord2f"), true, new float[] {1, 2}))
         .isNotEqualTo(new UsdValue(UsdType.known("float2"), true, new float[] {1, 3}));
     assertThat(UsdValue.text(UsdType.Kind.STRING, "x", "y").texts()).containsExactly("x", "y");
-    assertThat(UsdValue.number(2.0).text()).isNull();
+    assertThat(UsdValue.real(2).text()).isNull();
   }
 }

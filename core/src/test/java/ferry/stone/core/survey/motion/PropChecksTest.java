@@ -1,4 +1,4 @@
-package ferry.stone.core.survey;
+package ferry.stone.core.survey.motion;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -15,6 +15,7 @@ import ferry.stone.core.scene.node.LocalTransform;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.Skin;
 import ferry.stone.core.scene.time.Clip;
+import ferry.stone.core.survey.Survey;
 import ferry.stone.core.work.Progress;
 import java.util.List;
 import org.joml.Matrix4d;

@@ -1,4 +1,4 @@
-package ferry.stone.core.survey;
+package ferry.stone.core.survey.motion;
 
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
@@ -29,7 +29,7 @@ import org.joml.Vector3d;
  * Props that touch a bending surface at rest and leave it when it moves: they hang on the mesh, or
  * on a control that did not travel, and not on the joint that moves the surface there.
  */
-final class PropChecks {
+public final class PropChecks {
   /** Moments of a clip that are looked at. */
   private static final int MOMENTS = 9;
 
@@ -81,7 +81,7 @@ final class PropChecks {
   /**
    * @param metres of a unit of the scene, as it is likeliest read
    */
-  PropChecks(Scene scene, double metres, Findings findings) {
+  public PropChecks(Scene scene, double metres, Findings findings) {
     this.scene = scene;
     this.metres = metres;
     this.findings = findings;
@@ -94,7 +94,7 @@ final class PropChecks {
     }
   }
 
-  void run() {
+  public void run() {
     List<Clip> clips = Caches.timeline(scene);
     if (clips.isEmpty() || scene.skins().isEmpty() && scene.caches().isEmpty()) {
       return;
