@@ -22,8 +22,8 @@ public record LookBinding(
     reasons = List.copyOf(reasons);
   }
 
-  /** Name of the set, empty for faces that are in none. */
-  public String set() {
+  /** Name of the set of a key, empty for faces that are in none. */
+  public static String set(String key) {
     return key.startsWith(REST) ? "" : key;
   }
 }

@@ -224,7 +224,7 @@ public final class LookMatch {
   private LookBinding best(String path, String key, Region region) {
     int[] faces = region.faces();
     LookBinding best = new LookBinding(key, faces, -1, 0, List.of("nothing fits"));
-    String set = best.set();
+    String set = LookBinding.set(key);
     int own = one(region.mesh(), faces);
     String assigned = own < 0 ? "" : materials.get(own).name();
     for (Patch patch : patches) {

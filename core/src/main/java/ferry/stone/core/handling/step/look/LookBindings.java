@@ -113,7 +113,6 @@ public final class LookBindings {
         nodeId,
         path,
         binding.key(),
-        binding.set(),
         binding.faces(),
         id,
         id < 0 ? "" : materials.get(id).name(),

@@ -1,5 +1,6 @@
 package ferry.stone.core.handling.step.look;
 
+import ferry.stone.core.geometry.look.LookBinding;
 import java.util.List;
 
 /**
@@ -7,9 +8,7 @@ import java.util.List;
  *
  * @param nodeId of the part
  * @param path of the part
- * @param key what the faces are called where they are bound by hand, see {@link
- *     ferry.stone.core.geometry.look.LookBinding}
- * @param set name of their set, empty for faces that are in none
+ * @param key what the faces are called where they are bound by hand, see {@link LookBinding}
  * @param faces rising
  * @param materialId −1 where they keep what they have
  * @param material its name, empty where they keep what they have
@@ -21,13 +20,17 @@ public record LookRow(
     int nodeId,
     String path,
     String key,
-    String set,
     int[] faces,
     int materialId,
     String material,
     double confidence,
     List<String> reasons,
     How how) {
+
+  /** Name of their set, empty for faces that are in none. */
+  public String set() {
+    return LookBinding.set(key);
+  }
 
   /** Where a binding comes from. */
   public enum How {
