@@ -24,9 +24,14 @@ public final class Budget {
   private long taken;
 
   Budget(String resource, long cargoBytes, long ceiling) {
+    this(resource, ceiling, FLOOR + GROWTH * Math.min(cargoBytes, Long.MAX_VALUE / 2 / GROWTH), 0);
+  }
+
+  private Budget(String resource, long ceiling, long claims, int taken) {
     this.resource = resource;
     this.ceiling = ceiling;
-    claims = Math.min(ceiling, FLOOR + GROWTH * Math.min(cargoBytes, Long.MAX_VALUE / 2 / GROWTH));
+    this.claims = Math.min(ceiling, claims);
+    this.taken = taken;
   }
 
   /**
@@ -39,6 +44,11 @@ public final class Budget {
       bytes += resources.size(path);
     }
     return new Budget(resource, bytes, Runtime.getRuntime().maxMemory() / 4 * 3);
+  }
+
+  /** The same with nothing taken: for what is read when it is asked for, and then let go. */
+  public Budget fresh() {
+    return new Budget(resource, ceiling, claims, 0);
   }
 
   /** Whether a claim of so many bytes would be granted. */

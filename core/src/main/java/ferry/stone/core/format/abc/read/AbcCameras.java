@@ -4,6 +4,7 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.abc.raw.AbcCompound;
 import ferry.stone.core.format.abc.raw.AbcObject;
 import ferry.stone.core.format.abc.raw.AbcProperty;
+import ferry.stone.core.format.files.ReadReport;
 import ferry.stone.core.scene.node.Camera;
 import ferry.stone.core.scene.node.Lens;
 import ferry.stone.core.scene.time.Clip;
@@ -42,7 +43,7 @@ final class AbcCameras {
   private AbcCameras() {}
 
   /** The camera of an object, as it is at its first sample; {@code null} where nothing is said. */
-  static Camera read(AbcReport report, AbcObject object, int id, List<Clip.Track> tracks)
+  static Camera read(ReadReport report, AbcObject object, int id, List<Clip.Track> tracks)
       throws IOException, FormatException {
     AbcCompound geometry = object.properties().compound(".geom").orElse(null);
     AbcProperty core = geometry == null ? null : geometry.value(".core").orElse(null);
@@ -95,7 +96,7 @@ final class AbcCameras {
 
   /** What changes of it: its angle of view, and else a sentence. */
   private static void motion(
-      AbcReport report, AbcObject object, int id, AbcProperty core, List<Clip.Track> tracks)
+      ReadReport report, AbcObject object, int id, AbcProperty core, List<Clip.Track> tracks)
       throws IOException, FormatException {
     int samples = core.isConstant() ? 1 : core.sampleCount();
     report.claim(16L * samples, object.path(), "the motion of the camera");

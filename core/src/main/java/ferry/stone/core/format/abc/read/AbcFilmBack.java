@@ -4,6 +4,7 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.abc.raw.AbcCompound;
 import ferry.stone.core.format.abc.raw.AbcObject;
 import ferry.stone.core.format.abc.raw.AbcProperty;
+import ferry.stone.core.format.files.ReadReport;
 import java.io.IOException;
 import java.util.Arrays;
 import java.util.List;
@@ -23,7 +24,7 @@ final class AbcFilmBack {
   /**
    * @return how much wider and higher the window is, and how far it is moved to the right and up
    */
-  static double[] read(AbcReport report, AbcObject object, AbcCompound geometry)
+  static double[] read(ReadReport report, AbcObject object, AbcCompound geometry)
       throws IOException, FormatException {
     AbcProperty types = geometry.value(".filmBackOps").orElse(null);
     AbcProperty numbers = geometry.value(".filmBackChannels").orElse(null);

@@ -4,6 +4,7 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.abc.raw.AbcCompound;
 import ferry.stone.core.format.abc.raw.AbcProperty;
 import ferry.stone.core.format.abc.raw.Pod;
+import ferry.stone.core.format.files.ReadReport;
 import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.Attribute.Domain;
 import ferry.stone.core.scene.mesh.Attribute.Semantic;
@@ -22,7 +23,7 @@ import java.util.Map;
  * @param corners for each corner in the scene's order the one that the file has there
  */
 record AbcLayers(
-    AbcReport report, String path, int vertices, int faces, int[] corners, boolean pointsMove) {
+    ReadReport report, String path, int vertices, int faces, int[] corners, boolean pointsMove) {
   private static final String VALUES = ".vals";
   private static final String INDICES = ".indices";
   private static final int BYTE = 255;

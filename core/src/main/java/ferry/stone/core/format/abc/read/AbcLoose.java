@@ -4,6 +4,7 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.abc.raw.AbcCompound;
 import ferry.stone.core.format.abc.raw.AbcObject;
 import ferry.stone.core.format.abc.raw.AbcProperty;
+import ferry.stone.core.format.files.ReadReport;
 import ferry.stone.core.math.IntList;
 import ferry.stone.core.scene.mesh.Coordinates;
 import ferry.stone.core.scene.mesh.CurveForm;
@@ -20,11 +21,11 @@ final class AbcLoose {
   private static final int LINEAR = 1;
   private static final int PERIODIC = 1;
 
-  private final AbcReport report;
+  private final ReadReport report;
   private final AbcObject object;
   private final AbcCompound geometry;
 
-  AbcLoose(AbcReport report, AbcObject object, AbcCompound geometry) {
+  AbcLoose(ReadReport report, AbcObject object, AbcCompound geometry) {
     this.report = report;
     this.object = object;
     this.geometry = geometry;

@@ -4,6 +4,7 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.abc.raw.AbcCompound;
 import ferry.stone.core.format.abc.raw.AbcObject;
 import ferry.stone.core.format.abc.raw.AbcProperty;
+import ferry.stone.core.format.files.ReadReport;
 import ferry.stone.core.scene.SceneBuilder;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.mesh.PolygonMesh;
@@ -26,9 +27,9 @@ import java.util.function.Supplier;
 final class AbcMeshes {
   private static final String ASSIGNED = ".material.assign";
 
-  private final AbcReport report;
+  private final ReadReport report;
   private final SceneBuilder scene;
-  private final Supplier<AbcReport> later;
+  private final Supplier<ReadReport> later;
   private final Map<String, Integer> known = new HashMap<>();
   private final Map<String, Integer> materials = new HashMap<>();
   private final Map<String, Integer> byName = new HashMap<>();
@@ -39,7 +40,7 @@ final class AbcMeshes {
   /**
    * @param later where reading of samples tells what it meets
    */
-  AbcMeshes(AbcReport report, SceneBuilder scene, Supplier<AbcReport> later) {
+  AbcMeshes(ReadReport report, SceneBuilder scene, Supplier<ReadReport> later) {
     this.report = report;
     this.scene = scene;
     this.later = later;
@@ -74,7 +75,7 @@ final class AbcMeshes {
     }
     Dress dress = dress(object);
     AbcProperty clock = clock(geometry);
-    AbcReport own = clock == null ? report : report.ofEverySample();
+    ReadReport own = clock == null ? report : report.ofEverySample();
     PolygonMesh mesh = dress.on(read(own, object, geometry, id, 0));
     scene.add(mesh);
     if (clock != null) {
@@ -92,7 +93,7 @@ final class AbcMeshes {
   }
 
   private static PolygonMesh read(
-      AbcReport report, AbcObject object, AbcCompound geometry, int id, int sample)
+      ReadReport report, AbcObject object, AbcCompound geometry, int id, int sample)
       throws IOException, FormatException {
     boolean faces =
         object.schema().startsWith("AbcGeom_PolyMesh")

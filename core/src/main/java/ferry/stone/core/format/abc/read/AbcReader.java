@@ -11,6 +11,9 @@ import ferry.stone.core.format.abc.raw.AbcProperty;
 import ferry.stone.core.format.abc.raw.TimeSampling;
 import ferry.stone.core.format.files.Budget;
 import ferry.stone.core.format.files.CargoPath;
+import ferry.stone.core.format.files.ReadReport;
+import ferry.stone.core.format.motion.FileClip;
+import ferry.stone.core.format.motion.PlaceTree;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.math.LengthUnit;
 import ferry.stone.core.scene.FrameSource;
@@ -40,11 +43,11 @@ public final class AbcReader {
   private static final Frame USUAL =
       Frame.Y_UP_METRE.withMetresPerUnit(LengthUnit.CENTIMETRE.metres());
 
-  private final AbcReport report;
+  private final ReadReport report;
   private final ReadContext context;
   private final AbcArchive archive;
   private final SceneBuilder scene;
-  private final AbcTree tree;
+  private final PlaceTree tree;
   private final AbcMeshes meshes;
   private final List<Clip.Track> tracks = new ArrayList<>();
   private final List<Clip.Words> words = new ArrayList<>();
@@ -57,7 +60,7 @@ public final class AbcReader {
 
   private int objects;
 
-  private AbcReader(AbcReport report, ReadContext context, AbcArchive archive) {
+  private AbcReader(ReadReport report, ReadContext context, AbcArchive archive) {
     this.report = report;
     this.context = context;
     this.archive = archive;
@@ -66,13 +69,13 @@ public final class AbcReader {
         new SceneBuilder(name)
             .frame(USUAL, FrameSource.ASSUMED, FrameSource.ASSUMED)
             .uvOrigin(UvOrigin.BOTTOM_LEFT);
-    tree = new AbcTree(report);
+    tree = new PlaceTree(report);
     meshes = new AbcMeshes(report, scene, this::later);
   }
 
   /** For what is read when it is shown: it takes memory of its own and tells nothing again. */
-  private AbcReport later() {
-    return new AbcReport(
+  private ReadReport later() {
+    return new ReadReport(
         report.resource(), new Findings(), Budget.of(report.resource(), context.resources()), true);
   }
 
@@ -86,7 +89,7 @@ public final class AbcReader {
     Budget budget = Budget.of(resource, context.resources());
     AbcArchive archive = AbcArchive.open(resource, context.resources().random(resource), budget);
     return new AbcReader(
-            new AbcReport(resource, context.findings(), budget, false), context, archive)
+            new ReadReport(resource, context.findings(), budget, false), context, archive)
         .build();
   }
 
@@ -107,7 +110,9 @@ public final class AbcReader {
     rate();
     scene.caches(meshes.caches());
     meshes.sequences().forEach(scene::add);
-    clip();
+    List<Samples> samples = new ArrayList<>(meshes.caches());
+    samples.addAll(meshes.sequences());
+    FileClip.add(scene, CargoPath.stem(report.resource()), tracks, List.of(), words, samples, null);
     return scene.build();
   }
 
@@ -170,7 +175,7 @@ public final class AbcReader {
     tree.add(id, object.path(), parent, transform);
     AbcCompound properties = shown.properties();
     Node node =
-        Node.of(id, object.name(), parent, content(shown))
+        Node.of(id, object.name(), tree.lift() ? -1 : parent, content(shown))
             .withTransform(tree.rest())
             .withVisibility(visibility(properties, id))
             .withProperties(values(shown, id));
@@ -271,30 +276,5 @@ public final class AbcReader {
         return;
       }
     }
-  }
-
-  /** One clip holds the motion of all; caches are played with it. */
-  private void clip() {
-    if (tracks.isEmpty() && words.isEmpty()) {
-      return;
-    }
-    double start = Double.POSITIVE_INFINITY;
-    double end = Double.NEGATIVE_INFINITY;
-    for (Clip.Track track : tracks) {
-      start = Math.min(start, track.timesSeconds()[0]);
-      end = Math.max(end, track.timesSeconds()[track.timesSeconds().length - 1]);
-    }
-    for (Clip.Words each : words) {
-      start = Math.min(start, each.timesSeconds()[0]);
-      end = Math.max(end, each.timesSeconds()[each.timesSeconds().length - 1]);
-    }
-    List<Samples> samples = new ArrayList<>(meshes.caches());
-    samples.addAll(meshes.sequences());
-    for (Samples each : samples) {
-      start = Math.min(start, each.startSeconds());
-      end = Math.max(end, each.endSeconds());
-    }
-    String name = CargoPath.stem(report.resource());
-    scene.add(new Clip(scene.newId(), name, start, end, tracks, List.of(), words));
   }
 }

@@ -4,6 +4,7 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.abc.raw.AbcCompound;
 import ferry.stone.core.format.abc.raw.AbcObject;
 import ferry.stone.core.format.abc.raw.AbcProperty;
+import ferry.stone.core.format.files.ReadReport;
 import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.Attribute.Semantic;
 import ferry.stone.core.scene.mesh.Coordinates;
@@ -22,11 +23,11 @@ import java.util.stream.IntStream;
  * run the other way, from the same first corner, and the values of corners with them.
  */
 final class AbcShape {
-  private final AbcReport report;
+  private final ReadReport report;
   private final AbcObject object;
   private final AbcCompound geometry;
 
-  AbcShape(AbcReport report, AbcObject object, AbcCompound geometry) {
+  AbcShape(ReadReport report, AbcObject object, AbcCompound geometry) {
     this.report = report;
     this.object = object;
     this.geometry = geometry;
@@ -77,7 +78,7 @@ final class AbcShape {
         .build();
   }
 
-  static float[] points(AbcReport report, AbcObject object, AbcProperty points, int sample)
+  static float[] points(ReadReport report, AbcObject object, AbcProperty points, int sample)
       throws IOException, FormatException {
     AbcProperty.Place place = points.place(sample);
     report.claim(place.bytes(), object.path(), "its points");
@@ -111,7 +112,7 @@ final class AbcShape {
 
   /** Normals, UVs, velocities and what else lies over the points of a schema. */
   static List<Attribute> layers(
-      AbcReport report, AbcCompound geometry, AbcLayers layers, int sample)
+      ReadReport report, AbcCompound geometry, AbcLayers layers, int sample)
       throws IOException, FormatException {
     List<Attribute> result = new ArrayList<>();
     add(result, layers.layer(geometry, "N", Semantic.NORMAL, sample));

@@ -4,6 +4,8 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.abc.raw.AbcCompound;
 import ferry.stone.core.format.abc.raw.AbcObject;
 import ferry.stone.core.format.abc.raw.AbcProperty;
+import ferry.stone.core.format.files.ReadReport;
+import ferry.stone.core.format.motion.MovingPlace;
 import ferry.stone.core.math.DoubleList;
 import java.io.IOException;
 import java.util.Arrays;
@@ -22,7 +24,7 @@ import org.joml.Matrix4d;
  * <tr><td>4, 5, 6</td><td>angle in degrees about x, y, z</td></tr>
  * </table>
  */
-final class AbcTransform {
+final class AbcTransform implements MovingPlace {
   private static final int[] WIDTH = {3, 3, 4, 16, 1, 1, 1};
   private static final int SCALE = 0;
   private static final int TRANSLATE = 1;
@@ -49,7 +51,7 @@ final class AbcTransform {
   }
 
   /** {@code null} for an object that is no transform. */
-  static AbcTransform of(AbcObject object, AbcReport report) throws IOException, FormatException {
+  static AbcTransform of(AbcObject object, ReadReport report) throws IOException, FormatException {
     AbcCompound xform = object.properties().compound(".xform").orElse(null);
     if (xform == null) {
       return null;
@@ -92,7 +94,8 @@ final class AbcTransform {
   }
 
   /** Whether any sample goes on from the world and not from the parent. */
-  boolean leavesItsParent() {
+  @Override
+  public boolean leavesItsParent() {
     for (boolean each : inherits) {
       if (!each) {
         return true;
@@ -102,7 +105,8 @@ final class AbcTransform {
   }
 
   /** Whether two samples differ. */
-  boolean moves() {
+  @Override
+  public boolean moves() {
     for (int i = width; i < values.length; i++) {
       if (values[i] != values[i % width]) {
         return true;
@@ -122,12 +126,14 @@ final class AbcTransform {
   }
 
   /** Whether it goes on from its parent at a moment. */
-  boolean inherits(double t) {
+  @Override
+  public boolean inherits(double t) {
     return inherits[sampleAt(t)];
   }
 
   /** Its own points to those of its parent, or of the world. */
-  Matrix4d at(double t) {
+  @Override
+  public Matrix4d at(double t) {
     int low = sampleAt(t);
     int high = Math.min(low + 1, seconds.length - 1);
     double span = seconds[high] - seconds[low];
@@ -166,7 +172,8 @@ final class AbcTransform {
   }
 
   /** Moments of its samples, and between them as many as its turns need. */
-  double[] moments() {
+  @Override
+  public double[] moments() {
     DoubleList result = new DoubleList(seconds.length);
     for (int s = 0; s < seconds.length; s++) {
       if (s > 0) {

@@ -4,6 +4,7 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.abc.raw.AbcCompound;
 import ferry.stone.core.format.abc.raw.AbcProperty;
 import ferry.stone.core.format.abc.raw.Pod;
+import ferry.stone.core.format.files.ReadReport;
 import ferry.stone.core.scene.time.Clip;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -17,12 +18,12 @@ final class AbcValues {
   /** Longer lists are told and left out: they belong to no single value. */
   private static final int LONGEST = 1 << 16;
 
-  private final AbcReport report;
+  private final ReadReport report;
   private final String path;
   private final List<Clip.Track> tracks = new ArrayList<>();
   private final List<Clip.Words> words = new ArrayList<>();
 
-  AbcValues(AbcReport report, String path) {
+  AbcValues(ReadReport report, String path) {
     this.report = report;
     this.path = path;
   }

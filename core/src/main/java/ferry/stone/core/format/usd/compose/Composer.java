@@ -27,28 +27,24 @@ final class Composer {
 
   private static final double USUAL_RATE = 24;
 
+  private final AssetFinder finder;
   private final UsdFiles files;
   private final List<UsdProblem> problems;
-  private final Map<String, Map<String, String>> selected;
-  private final boolean payloads;
+  private final UsdStage.Choices choices;
   private final Map<String, LayerStack> stacks = new HashMap<>();
   private final Map<String, PrimNode> whole = new HashMap<>();
   private final Map<String, PrimNode> open = new HashMap<>();
   private final Set<String> underWay = new HashSet<>();
 
-  /**
-   * @param selected variants by path of the prim and set, stronger than all layers
-   * @param payloads whether they are read
-   */
-  Composer(
-      UsdFiles files,
-      Map<String, Map<String, String>> selected,
-      boolean payloads,
-      List<UsdProblem> problems) {
-    this.files = files;
-    this.selected = selected;
-    this.payloads = payloads;
+  Composer(AssetFinder finder, UsdStage.Choices choices, List<UsdProblem> problems) {
+    this.finder = finder;
+    files = finder.files();
+    this.choices = choices;
     this.problems = problems;
+  }
+
+  AssetFinder finder() {
+    return finder;
   }
 
   /** A layer with all below it; read once. */
@@ -70,8 +66,8 @@ final class Composer {
     members.add(new LayerStack.Member(layer, times));
     above.add(layer.resource());
     for (UsdArc arc : layer.sublayers()) {
-      String path = AssetPaths.resolved(arc.asset(), layer.resource());
-      if (!files.has(path)) {
+      String path = finder.find(arc.asset(), layer.resource()).orElse(null);
+      if (path == null) {
         problems.add(UsdProblem.missing(layer.resource(), "", arc.asset(), "sublayer"));
       } else {
         UsdLayer below = files.layer(path);
@@ -139,7 +135,7 @@ final class Composer {
       }
       PrimNode node = above.child(path.steps().get(path.steps().size() - 1));
       for (PrimNode each : node.inOrder()) {
-        expand(each, path.depth());
+        expand(each, path);
       }
       imply(node, path.depth());
       open.put(key, node);
@@ -150,14 +146,15 @@ final class Composer {
   }
 
   /** Hangs on a place what its own specs refer to, variants excepted. */
-  private void expand(PrimNode node, int depth) throws IOException, FormatException {
+  private void expand(PrimNode node, SitePath prim) throws IOException, FormatException {
+    int depth = prim.depth();
     List<LayerStack.Spec> specs = node.stack().specs(node.path());
     if (specs.isEmpty()) {
       return;
     }
     classes(node, specs, "inheritPaths", Kind.INHERIT, depth);
     arcs(node, specs, "references", Kind.REFERENCE, depth);
-    if (payloads) {
+    if (choices.payloads().test(prim.toString())) {
       arcs(node, specs, "payload", Kind.PAYLOAD, depth);
     }
     classes(node, specs, "specializes", Kind.SPECIALIZE, depth);
@@ -213,8 +210,8 @@ final class Composer {
     LayerStack stack = node.stack();
     TimeMap times = new TimeMap(arc.offset(), arc.scale() == 0 ? 1 : arc.scale());
     if (!arc.asset().isEmpty()) {
-      String path = AssetPaths.resolved(arc.asset(), layer.resource());
-      if (!files.has(path)) {
+      String path = finder.find(arc.asset(), layer.resource()).orElse(null);
+      if (path == null) {
         String what = kind == Kind.PAYLOAD ? "payload" : "reference";
         problems.add(
             UsdProblem.missing(layer.resource(), node.path().toString(), arc.asset(), what));
@@ -313,7 +310,7 @@ final class Composer {
               int depth = path.depth();
               PrimNode hung =
                   node.hung(tree, Kind.VARIANT, depth, variant, node.path(), TimeMap.SAME);
-              expand(hung, depth);
+              expand(hung, path);
               imply(root, depth);
               more = true;
             }
@@ -336,7 +333,7 @@ final class Composer {
 
   /** The strongest choice, {@code null} where nothing chooses. */
   private String selection(List<PrimNode> order, SitePath path, String set) {
-    Map<String, String> own = selected.getOrDefault(path.toString(), Map.of());
+    Map<String, String> own = choices.variants().getOrDefault(path.toString(), Map.of());
     if (own.containsKey(set)) {
       return own.get(set);
     }

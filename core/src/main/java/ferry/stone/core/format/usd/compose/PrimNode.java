@@ -96,6 +96,23 @@ record PrimNode(
     return kind.isClass() || children.stream().anyMatch(PrimNode::hasClass);
   }
 
+  /** Writes down what arcs of this very prim bring in, and not those of the prims above it. */
+  void ownArcs(StringBuilder key) {
+    for (PrimNode child : children) {
+      if (child.depth == path.depth()) {
+        child.all(key);
+      } else {
+        child.ownArcs(key);
+      }
+    }
+  }
+
+  private void all(StringBuilder key) {
+    key.append(site()).append(times.offset()).append('*').append(times.scale()).append('(');
+    children.forEach(c -> c.all(key));
+    key.append(')');
+  }
+
   /** How many places it is, with all that hangs on it. */
   int size() {
     int size = 1;

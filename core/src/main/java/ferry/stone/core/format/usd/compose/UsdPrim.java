@@ -96,6 +96,87 @@ public final class UsdPrim {
         || arcs && said instanceof UsdValue value && value.length() > 0 && value.number(0) != 0;
   }
 
+  /** Whether anything is said of it. */
+  boolean isThere() {
+    return !specs.isEmpty();
+  }
+
+  /**
+   * What is shared with other instances: all that arcs of this very prim bring in; {@code null} for
+   * a prim that is no instance by itself.
+   */
+  public String prototype() {
+    boolean said =
+        field("instanceable") instanceof UsdValue value
+            && value.length() > 0
+            && value.number(0) != 0;
+    if (!said || index == null) {
+      return null;
+    }
+    StringBuilder key = new StringBuilder();
+    index.ownArcs(key);
+    return key.length() == 0 ? null : key.toString();
+  }
+
+  /** Paths of the layers that say something of it, the strongest first. */
+  public List<String> layers() {
+    return specs.stream().map(s -> s.member().layer().resource()).distinct().toList();
+  }
+
+  /** Variant sets with the names to choose from, in their order. */
+  public Map<String, List<String>> variantSets() {
+    Map<String, List<String>> sets = new LinkedHashMap<>();
+    for (LayerStack.Spec spec : specs) {
+      spec.prim()
+          .variantSets()
+          .forEach(
+              (set, variants) -> {
+                List<String> names = sets.computeIfAbsent(set, k -> new ArrayList<>());
+                variants.keySet().stream().filter(n -> !names.contains(n)).forEach(names::add);
+              });
+    }
+    return sets;
+  }
+
+  /** The variant that counts in a set, empty where none is chosen. */
+  public String variant(String set) {
+    String mark = "{" + set + "=";
+    for (Place place : places) {
+      List<String> steps = place.node().path().steps();
+      for (int i = steps.size() - 1; i >= 0 && steps.get(i).startsWith("{"); i--) {
+        if (steps.get(i).startsWith(mark)) {
+          return steps.get(i).substring(mark.length(), steps.get(i).length() - 1);
+        }
+      }
+    }
+    return "";
+  }
+
+  /** What hangs on it: references, payloads and classes, in the order of strength. */
+  public List<Arc> arcs() {
+    List<Arc> arcs = new ArrayList<>();
+    for (PrimNode node : index == null ? List.<PrimNode>of() : index.inOrder()) {
+      boolean named =
+          node.kind() != PrimNode.Kind.ROOT
+              && node.kind() != PrimNode.Kind.VARIANT
+              && node.path().depth() == node.from().depth();
+      if (named) {
+        String kind = node.kind().name().toLowerCase(java.util.Locale.ROOT);
+        arcs.add(new Arc(kind, node.stack().identifier(), node.path().toString()));
+      }
+    }
+    return arcs;
+  }
+
+  /**
+   * What a prim is made of beside its own layers.
+   *
+   * @param kind inherit, reference, payload or specialize
+   * @param layer path of the layer it leads to
+   * @param prim path of the prim there
+   */
+  public record Arc(String kind, String layer, String prim) {}
+
   /** A field: dictionaries are put together, edits of lists done, else the strongest counts. */
   public Object field(String name) {
     List<Object> said = new ArrayList<>();

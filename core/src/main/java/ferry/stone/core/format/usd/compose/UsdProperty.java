@@ -107,6 +107,17 @@ public final class UsdProperty {
     public Object value(int sample) throws IOException, FormatException {
       return of.value(sample);
     }
+
+    @Override
+    public int length(int sample) throws IOException, FormatException {
+      return of.length(sample);
+    }
+
+    @Override
+    public void floats(int sample, int from, int count, float[] target)
+        throws IOException, FormatException {
+      of.floats(sample, from, count, target);
+    }
   }
 
   /** Targets of a relationship, or what an attribute is connected to, as the whole calls them. */

@@ -1,6 +1,7 @@
 package ferry.stone.core.format.usd.compose;
 
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.files.ReferenceFinder;
 import ferry.stone.core.format.usd.layer.ListOp;
 import ferry.stone.core.format.usd.layer.PrimSpec;
 import ferry.stone.core.format.usd.layer.UsdFiles;
@@ -11,7 +12,9 @@ import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
+import java.util.function.Predicate;
 
 /** A scene of layers put together, prim by prim as they are asked for. */
 public final class UsdStage {
@@ -19,12 +22,19 @@ public final class UsdStage {
   private final LayerStack root;
   private final List<UsdProblem> problems = new ArrayList<>();
 
-  private UsdStage(
-      UsdFiles files, String path, Map<String, Map<String, String>> selected, boolean payloads)
+  private UsdStage(AssetFinder finder, String path, Choices choices)
       throws IOException, FormatException {
-    composer = new Composer(files, selected, payloads, problems);
+    composer = new Composer(finder, choices, problems);
     root = composer.stack(path);
   }
+
+  /**
+   * What is chosen from outside.
+   *
+   * @param variants by path of the prim and set, stronger than all layers
+   * @param payloads whether those of a prim are read, by its path
+   */
+  public record Choices(Map<String, Map<String, String>> variants, Predicate<String> payloads) {}
 
   /**
    * @param path of the root layer
@@ -34,12 +44,48 @@ public final class UsdStage {
   public static UsdStage open(
       UsdFiles files, String path, Map<String, Map<String, String>> selected, boolean payloads)
       throws IOException, FormatException {
-    return new UsdStage(files, path, selected, payloads);
+    return open(files, path, new Choices(selected, prim -> payloads), null);
+  }
+
+  /**
+   * @param finder looks for files that are not where layers say; {@code null} for nothing but paths
+   */
+  public static UsdStage open(UsdFiles files, String path, Choices choices, ReferenceFinder finder)
+      throws IOException, FormatException {
+    return new UsdStage(new AssetFinder(files, finder), path, choices);
   }
 
   /** The root layer, which says unit, axes and time of the whole. */
   public UsdLayer layer() {
     return root.root();
+  }
+
+  /** Time codes a second of the whole. */
+  public double timeCodesPerSecond() {
+    return Composer.rate(layer());
+  }
+
+  /** A prim by its path; {@code null} where nothing is said of it, or of one above it. */
+  public UsdPrim prim(String path) throws IOException, FormatException {
+    SitePath wanted = SitePath.of(path);
+    UsdPrim at = wanted == null ? null : root();
+    for (String step : wanted == null ? List.<String>of() : wanted.plain().steps()) {
+      at = child(at, step);
+      if (!at.isThere()) {
+        return null;
+      }
+    }
+    return at;
+  }
+
+  /** Files that were found otherwise than by their paths: what is written, and what was found. */
+  public Map<String, String> foundElsewhere() {
+    return composer.finder().elsewhere();
+  }
+
+  /** The file that a path written in a layer means; empty where it is not in the cargo. */
+  public Optional<String> find(String written, String layer) throws IOException, FormatException {
+    return composer.finder().find(written, layer);
   }
 
   /** What could not be put together so far. */

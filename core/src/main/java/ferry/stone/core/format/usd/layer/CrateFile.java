@@ -92,6 +92,27 @@ final class CrateFile {
     specTypes = packedInts(in, count);
   }
 
+  /** The same tables, for values that are read when they are asked for and then let go. */
+  private CrateFile(CrateFile of) {
+    resource = of.resource;
+    file = of.file;
+    budget = of.budget.fresh();
+    version = of.version;
+    tokens = of.tokens;
+    strings = of.strings;
+    fieldTokens = of.fieldTokens;
+    fieldValues = of.fieldValues;
+    fieldSets = of.fieldSets;
+    paths = of.paths;
+    specPaths = of.specPaths;
+    specFields = of.specFields;
+    specTypes = of.specTypes;
+  }
+
+  CrateFile later() {
+    return new CrateFile(this);
+  }
+
   static boolean isCrate(byte[] head) {
     return new String(head, 0, Math.min(head.length, MARK.length()), StandardCharsets.US_ASCII)
         .equals(MARK);

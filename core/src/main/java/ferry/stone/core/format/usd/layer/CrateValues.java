@@ -275,7 +275,33 @@ final class CrateValues {
 
     @Override
     public Object value(int sample) throws IOException, FormatException {
-      return CrateValues.this.value(reps[sample]);
+      return new CrateValues(file.later()).value(reps[sample]);
+    }
+
+    @Override
+    public int length(int sample) throws IOException, FormatException {
+      UsdType type = plainArray(reps[sample]);
+      return type == null
+          ? UsdSamples.super.length(sample)
+          : head(type, reps[sample], file.cursor());
+    }
+
+    @Override
+    public void floats(int sample, int from, int count, float[] target)
+        throws IOException, FormatException {
+      UsdType type = plainArray(reps[sample]);
+      if (type == null || type.kind() != UsdType.Kind.FLOAT || type.isQuaternion()) {
+        UsdSamples.super.floats(sample, from, count, target);
+        return;
+      }
+      BinaryCursor in = file.cursor();
+      int length = head(type, reps[sample], in);
+      if (from + count > length) {
+        throw file.corrupt(
+            reps[sample] & PAYLOAD, "a sample has " + length + " numbers, others have more.");
+      }
+      in.position(in.position() + 4L * from);
+      in.block(4L * count, "an array").asFloatBuffer().get(target, 0, count);
     }
   }
 
@@ -344,6 +370,20 @@ final class CrateValues {
       return new UsdValue(type, true, new GrowingData(type.kind()).data());
     }
     BinaryCursor in = file.cursor();
+    int length = head(type, rep, in);
+    file.claim((long) length * type.kind().bytes(), at, "an array of " + type.name());
+    int count = length / Math.max(1, type.components());
+    boolean packed = is(rep, PACKED) && count >= FEWEST_PACKED;
+    Object data = packed ? arrays.packed(in, type, count) : arrays.numbers(in, type, length);
+    return new UsdValue(type, true, data);
+  }
+
+  /** How many numbers an array has; the cursor stands behind that then. */
+  private int head(UsdType type, long rep, BinaryCursor in) throws IOException, FormatException {
+    long at = rep & PAYLOAD;
+    if (at == 0) {
+      return 0;
+    }
     file.seek(in, at, "an array");
     if (!file.isFrom(0, 5)) {
       in.readInt();
@@ -353,12 +393,14 @@ final class CrateValues {
     boolean packed = is(rep, PACKED) && count >= FEWEST_PACKED;
     // Nothing is packed to less than a hundredth and a half: LZ4 and two bits for a number.
     long most = packed ? 2048L * in.remaining() : in.remaining() / CrateArrays.sizeOf(type);
-    if (count < 0 || count > Integer.MAX_VALUE - 16 || length > most || length < 0) {
+    if (count < 0 || length > Integer.MAX_VALUE - 16 || length > most || length < 0) {
       throw file.corrupt(at, "an array claims " + count + " values.");
     }
-    file.claim(length * type.kind().bytes(), at, "an array of " + type.name());
-    Object data =
-        packed ? arrays.packed(in, type, (int) count) : arrays.numbers(in, type, (int) length);
-    return new UsdValue(type, true, data);
+    return (int) length;
+  }
+
+  /** The type of an array that stands in the file as it is, {@code null} for other values. */
+  private static UsdType plainArray(long rep) {
+    return is(rep, ARRAY) && !is(rep, PACKED) ? CrateTypes.plain(type(rep)) : null;
   }
 }

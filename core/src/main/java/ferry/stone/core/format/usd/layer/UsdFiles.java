@@ -87,7 +87,7 @@ public final class UsdFiles {
   }
 
   /** The bytes of a file, {@code null} where it is not there. */
-  private RandomBytes bytes(String path) throws IOException, FormatException {
+  public RandomBytes bytes(String path) throws IOException, FormatException {
     int end = path.length();
     while (end > 0 && path.charAt(end - 1) == ']') {
       end--;

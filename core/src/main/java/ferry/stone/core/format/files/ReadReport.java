@@ -1,11 +1,10 @@
-package ferry.stone.core.format.abc.read;
+package ferry.stone.core.format.files;
 
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FormatException.Kind;
-import ferry.stone.core.format.files.Budget;
 
 /**
  * What a reader tells, and the memory that it may take.
@@ -14,19 +13,19 @@ import ferry.stone.core.format.files.Budget;
  * @param everySample whether what is read is read again at each sample, so that nothing of its
  *     motion is left out
  */
-record AbcReport(String resource, Findings findings, Budget budget, boolean everySample) {
+public record ReadReport(String resource, Findings findings, Budget budget, boolean everySample) {
 
   /** The same for a mesh that is read at each of its samples. */
-  AbcReport ofEverySample() {
-    return new AbcReport(resource, findings, budget, true);
+  public ReadReport ofEverySample() {
+    return new ReadReport(resource, findings, budget, true);
   }
 
   /** Something that was left out. */
-  void lost(String code, String path, String message) {
+  public void lost(String code, String path, String message) {
     findings.add(Finding.of(code, Severity.LOOK, where(path), message));
   }
 
-  void note(String code, String path, String message) {
+  public void note(String code, String path, String message) {
     findings.add(Finding.of(code, Severity.NOTE, where(path), message));
   }
 
@@ -34,11 +33,11 @@ record AbcReport(String resource, Findings findings, Budget budget, boolean ever
     return resource + " " + path;
   }
 
-  FormatException broken(String path, String problem) {
+  public FormatException broken(String path, String problem) {
     return new FormatException(Kind.CORRUPT, resource, path, problem + " Export the file again.");
   }
 
-  void claim(long bytes, String path, String what) throws FormatException {
+  public void claim(long bytes, String path, String what) throws FormatException {
     budget.claim(bytes, path, what);
   }
 }

@@ -1,0 +1,88 @@
+package ferry.stone.core.format.usd.read;
+
+import ferry.stone.core.format.usd.compose.UsdPrim;
+import ferry.stone.core.format.usd.compose.UsdProperty;
+import ferry.stone.core.format.usd.layer.UsdValue;
+import java.util.LinkedHashMap;
+import java.util.Map;
+
+/**
+ * Values over the elements of shapes: those of a prim, and the constant ones of the prims above it,
+ * which come down until one below says another.
+ */
+record Primvars(Map<String, Primvar> all) {
+  static final String PREFIX = "primvars:";
+  private static final String INDICES = ":indices";
+
+  static final Primvars NONE = new Primvars(Map.of());
+
+  /**
+   * One of them.
+   *
+   * @param indices {@code null} where the n-th element has the n-th value
+   * @param own whether it is said of the prim itself
+   */
+  record Primvar(String name, UsdProperty values, UsdProperty indices, String owner, boolean own) {
+    String interpolation() {
+      return Said.field(values, "interpolation", "constant");
+    }
+
+    boolean moves() {
+      return Said.moves(values) || Said.moves(indices);
+    }
+
+    /** How many values make one. */
+    int elementSize() {
+      return values.field("elementSize") instanceof UsdValue value && value.length() > 0
+          ? (int) Math.max(1, value.number(0))
+          : 1;
+    }
+  }
+
+  /** Those that count for a prim, with what comes down to it. */
+  Primvars of(UsdPrim prim) {
+    Map<String, Primvar> result = new LinkedHashMap<>();
+    all.forEach(
+        (name, above) ->
+            result.put(
+                name, new Primvar(name, above.values(), above.indices(), above.owner(), false)));
+    for (String property : prim.propertyNames()) {
+      if (!property.startsWith(PREFIX) || property.endsWith(INDICES)) {
+        continue;
+      }
+      UsdProperty values = prim.property(property);
+      boolean said = values.value() != null || values.samples() != null;
+      if (values.isRelationship() || !said) {
+        continue;
+      }
+      String name = property.substring(PREFIX.length());
+      result.put(
+          name, new Primvar(name, values, prim.property(property + INDICES), prim.path(), true));
+    }
+    return new Primvars(result);
+  }
+
+  /** Those that are one value for all: what comes down to the prims below. */
+  Primvars constant() {
+    Map<String, Primvar> result = new LinkedHashMap<>();
+    all.forEach(
+        (name, each) -> {
+          if (each.interpolation().equals("constant")) {
+            result.put(name, each);
+          }
+        });
+    return result.isEmpty() ? NONE : new Primvars(result);
+  }
+
+  /** What tells shapes apart that have the same values of their own. */
+  String inheritedKey() {
+    StringBuilder key = new StringBuilder();
+    all.forEach(
+        (name, each) -> {
+          if (!each.own()) {
+            key.append(name).append('@').append(each.owner()).append(' ');
+          }
+        });
+    return key.toString();
+  }
+}

@@ -1,0 +1,275 @@
+package ferry.stone.core.format.usd.read;
+
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.files.ReadReport;
+import ferry.stone.core.format.usd.compose.UsdPrim;
+import ferry.stone.core.format.usd.compose.UsdProperty;
+import ferry.stone.core.format.usd.layer.UsdSamples;
+import ferry.stone.core.format.usd.layer.UsdType;
+import ferry.stone.core.format.usd.layer.UsdValue;
+import ferry.stone.core.scene.mesh.Attribute;
+import ferry.stone.core.scene.mesh.Attribute.Domain;
+import ferry.stone.core.scene.mesh.Attribute.Semantic;
+import ferry.stone.core.scene.mesh.Table;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.List;
+
+/**
+ * Values over a shape as layers: primvars with and without indices, normals, velocities, widths.
+ *
+ * @param path of the prim, for what is told
+ * @param vertices how many vertices the shape has
+ * @param faces how many faces, or curves
+ * @param corners for each corner in the scene's order the one that the file has there
+ * @param pointsMove whether its points change over time while it stays one mesh
+ * @param varying what carries values that vary along a shape
+ * @param code time code at which values that change are read, no number for those at rest
+ */
+record UsdLayers(
+    ReadReport report,
+    String path,
+    int vertices,
+    int faces,
+    int[] corners,
+    boolean pointsMove,
+    Domain varying,
+    double code) {
+  static final String MAIN_UV = "st";
+  private static final String COLOUR = "displayColor";
+  private static final String OPACITY = "displayOpacity";
+
+  /** What the scene has a place of its own for. */
+  private static boolean isElsewhere(String primvar) {
+    return primvar.startsWith("skel:");
+  }
+
+  /** All layers of a prim; the UVs that most others read first. */
+  List<Attribute> all(UsdPrim prim, Primvars primvars) throws IOException, FormatException {
+    List<Attribute> layers = new ArrayList<>();
+    if (!primvars.all().containsKey("normals")) {
+      add(layers, plain(prim, "normals", Semantic.NORMAL));
+    }
+    List<Primvars.Primvar> sorted = new ArrayList<>(primvars.all().values());
+    sorted.sort(
+        Comparator.comparing((Primvars.Primvar p) -> !p.name().equals(MAIN_UV))
+            .thenComparing(Primvars.Primvar::name));
+    Attribute colour = null;
+    Attribute opacity = null;
+    for (Primvars.Primvar primvar : sorted) {
+      if (!isElsewhere(primvar.name())) {
+        Attribute layer = layer(primvar);
+        colour = primvar.name().equals(COLOUR) ? layer : colour;
+        opacity = primvar.name().equals(OPACITY) ? layer : opacity;
+        add(layers, layer);
+      }
+    }
+    for (String name : List.of("velocities", "accelerations", "widths", "ids")) {
+      if (!primvars.all().containsKey(name)) {
+        add(layers, plain(prim, name, Semantic.OTHER));
+      }
+    }
+    Attribute both = together(colour, opacity);
+    if (both != null) {
+      layers.set(layers.indexOf(colour), both);
+      layers.remove(opacity);
+    }
+    return layers;
+  }
+
+  private static void add(List<Attribute> layers, Attribute layer) {
+    if (layer != null) {
+      layers.add(layer);
+    }
+  }
+
+  /** Colour with opacity as its fourth number; {@code null} where they are not of one kind. */
+  private static Attribute together(Attribute colour, Attribute opacity) {
+    boolean fits =
+        colour != null
+            && opacity != null
+            && colour.semantic() == Semantic.COLOUR
+            && colour.components() == 3
+            && opacity.table() instanceof Table.Floats clear
+            && clear.components() == 1
+            && opacity.domain() == colour.domain()
+            && opacity.valueCount() == colour.valueCount()
+            && Arrays.equals(opacity.indices(), colour.indices());
+    if (!fits) {
+      return null;
+    }
+    float[] rgb = colour.values();
+    float[] alpha = ((Table.Floats) opacity.table()).numbers();
+    float[] all = new float[4 * alpha.length];
+    for (int i = 0; i < alpha.length; i++) {
+      System.arraycopy(rgb, 3 * i, all, 4 * i, 3);
+      all[4 * i + 3] = alpha[i];
+    }
+    return new Attribute(colour.name(), Semantic.COLOUR, colour.domain(), 4, all, colour.indices());
+  }
+
+  /** An attribute of the schema itself, which has no indices. */
+  private Attribute plain(UsdPrim prim, String name, Semantic semantic)
+      throws IOException, FormatException {
+    UsdProperty property = prim.property(name);
+    if (property == null || property.value() == null && property.samples() == null) {
+      return null;
+    }
+    String interpolation = Said.field(property, "interpolation", "vertex");
+    return layer(name, property, null, interpolation, 1, semantic);
+  }
+
+  private Attribute layer(Primvars.Primvar primvar) throws IOException, FormatException {
+    UsdProperty values = primvar.values();
+    return layer(
+        primvar.name(),
+        values,
+        primvar.indices(),
+        primvar.interpolation(),
+        primvar.elementSize(),
+        meaning(primvar.name(), values.typeName()));
+  }
+
+  private static Semantic meaning(String name, String type) {
+    if (name.equals("normals") && type.matches("(normal|vector|point)3[fhd]|float3")) {
+      return Semantic.NORMAL;
+    }
+    if (name.equals("tangents") && type.matches("(normal|vector)3[fhd]|float[34]")) {
+      return Semantic.TANGENT;
+    }
+    if (type.matches("color[34][fhd]")) {
+      return Semantic.COLOUR;
+    }
+    return type.matches("texCoord[23][fhd]|float2|half2|double2") ? Semantic.UV : Semantic.OTHER;
+  }
+
+  private Attribute layer(
+      String name,
+      UsdProperty values,
+      UsdProperty indexed,
+      String interpolation,
+      int elementSize,
+      Semantic semantic)
+      throws IOException, FormatException {
+    boolean moves = Said.moves(values) || Said.moves(indexed);
+    if (moves && semantic == Semantic.NORMAL && pointsMove) {
+      report.note(
+          "normals-follow-points",
+          path,
+          "Its normals change as its points do: those at first are read, and turn with the"
+              + " surface.");
+    } else if (moves && !report.everySample() && !name.equals("velocities")) {
+      report.lost(
+          "layer-motion-not-read",
+          path,
+          "The layer \"" + name + "\" changes over time: its first value is read.");
+    }
+    UsdValue found = at(values);
+    if (found == null || found.length() == 0) {
+      return null;
+    }
+    int[] indices = indexed == null || at(indexed) == null ? null : at(indexed).ints();
+    report.claim(
+        12L * found.length() + (indices == null ? 0 : 4L * indices.length),
+        path,
+        "\"" + name + "\"");
+    Table table = table(found, semantic, elementSize);
+    Domain domain = domain(interpolation);
+    if (table == null || domain == null) {
+      report.lost(
+          "layer-not-read", path, "The layer \"" + name + "\" has values of an unknown form.");
+      return null;
+    }
+    int elements = indices != null ? indices.length : table.count();
+    if (elements < count(domain)) {
+      report.lost(
+          "layer-too-short",
+          path,
+          "The layer \"" + name + "\" has " + elements + " values, which fit no part of the mesh.");
+      return null;
+    }
+    int[] placed = placed(domain, indices, elements);
+    for (int i = 0; placed != null && i < placed.length; i++) {
+      if (placed[i] < 0 || placed[i] >= table.count()) {
+        report.lost(
+            "layer-index-out-of-range",
+            path,
+            "The layer \"" + name + "\" names a value that is not there: it is left out.");
+        return null;
+      }
+    }
+    return new Attribute(name, semantic, domain, table, placed);
+  }
+
+  /** The value at the sample that is read. */
+  private UsdValue at(UsdProperty property) throws IOException, FormatException {
+    UsdSamples samples = property.samples();
+    if (Double.isNaN(code) || samples == null || samples.codes().length == 0) {
+      return Said.value(property);
+    }
+    int found = Arrays.binarySearch(samples.codes(), code + 1e-9);
+    int sample = Math.max(0, found >= 0 ? found : -found - 2);
+    return samples.value(sample) instanceof UsdValue value ? value : null;
+  }
+
+  private int count(Domain domain) {
+    return switch (domain) {
+      case VERTEX -> vertices;
+      case CORNER -> corners.length;
+      case FACE -> faces;
+      case CONSTANT -> 1;
+    };
+  }
+
+  private Domain domain(String interpolation) {
+    return switch (interpolation) {
+      case "constant" -> Domain.CONSTANT;
+      case "uniform" -> Domain.FACE;
+      case "varying" -> varying;
+      case "vertex" -> Domain.VERTEX;
+      case "faceVarying" -> corners.length > 0 || vertices == 0 ? Domain.CORNER : varying;
+      default -> null;
+    };
+  }
+
+  private int[] placed(Domain domain, int[] indices, int elements) {
+    int count = count(domain);
+    if (domain != Domain.CORNER) {
+      return indices == null || elements == count ? indices : Arrays.copyOf(indices, count);
+    }
+    boolean turned = false;
+    for (int c = 0; c < count && !turned; c++) {
+      turned = corners[c] != c;
+    }
+    if (indices == null && !turned) {
+      return null;
+    }
+    int[] placed = new int[count];
+    for (int c = 0; c < count; c++) {
+      placed[c] = indices == null ? corners[c] : indices[corners[c]];
+    }
+    return placed;
+  }
+
+  private static Table table(UsdValue value, Semantic semantic, int elementSize) {
+    UsdType type = value.type();
+    int width = type.components() * elementSize;
+    if (width < 1 || width > Attribute.MOST || value.length() % width != 0) {
+      return null;
+    }
+    if (type.kind().isText()) {
+      return semantic == Semantic.OTHER && width == 1 ? new Table.Texts(value.texts()) : null;
+    }
+    if (semantic != Semantic.OTHER) {
+      boolean half = type.kind() == UsdType.Kind.HALF;
+      return semantic.holds(width) ? new Table.Floats(value.floats(), width, half) : null;
+    }
+    return switch (type.kind()) {
+      case HALF, FLOAT -> new Table.Floats(value.floats(), width, type.kind() == UsdType.Kind.HALF);
+      case BOOL, UCHAR, INT -> new Table.Wholes(value.ints(), width);
+      default -> new Table.Doubles(value.doubles(), width);
+    };
+  }
+}

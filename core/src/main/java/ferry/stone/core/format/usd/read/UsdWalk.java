@@ -1,0 +1,272 @@
+package ferry.stone.core.format.usd.read;
+
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.files.ReadReport;
+import ferry.stone.core.format.files.ReferenceFinder;
+import ferry.stone.core.format.motion.PlaceTree;
+import ferry.stone.core.format.usd.ValidNames;
+import ferry.stone.core.format.usd.compose.UsdPrim;
+import ferry.stone.core.format.usd.layer.PrimSpec;
+import ferry.stone.core.format.usd.layer.UsdFiles;
+import ferry.stone.core.format.usd.layer.UsdValue;
+import ferry.stone.core.scene.Copies;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.Camera;
+import ferry.stone.core.scene.node.CopySet;
+import ferry.stone.core.scene.node.LocalTransform;
+import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.node.Node.Content;
+import ferry.stone.core.scene.node.Purpose;
+import ferry.stone.core.scene.node.Visibility;
+import ferry.stone.core.scene.time.Clip;
+import ferry.stone.core.work.Progress;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.Supplier;
+
+/** Goes through all prims of a stage and makes the parts of the scene of them. */
+final class UsdWalk {
+  private static final int MOST = 1_000_000;
+
+  /** Prims that stand for something that others use, and for no part of their own. */
+  private static final Set<String> NO_PARTS =
+      Set.of("Material", "Shader", "NodeGraph", "GeomSubset", "BlendShape", "SkelAnimation");
+
+  private static final Set<String> GROUPS = Set.of("", "Xform", "Scope", "SkelRoot");
+
+  private final UsdReading reading;
+  private final Progress progress;
+  private final PlaceTree tree;
+  private final UsdMeshes meshes;
+  private final Skins skins;
+  private final Instances instances = new Instances();
+  private final List<Node> nodes = new ArrayList<>();
+
+  UsdWalk(
+      UsdReading reading,
+      UsdFiles files,
+      ReferenceFinder finder,
+      Supplier<ReadReport> later,
+      Progress progress) {
+    this.reading = reading;
+    this.progress = progress;
+    tree = new PlaceTree(reading.report());
+    ShadeGraph graph = new ShadeGraph(reading.stage());
+    UsdTextures textures = new UsdTextures(reading, files, finder, graph);
+    UsdLooks looks = new UsdLooks(reading, textures, graph);
+    meshes = new UsdMeshes(reading, new Bindings(reading), looks, new UsdBlends(reading), later);
+    skins = new Skins(reading, nodes);
+  }
+
+  void all() throws IOException, FormatException {
+    UsdPrim root = reading.stage().root();
+    for (UsdPrim prim : root.children()) {
+      prim(prim, Above.top(root));
+      prim.forget();
+    }
+    skins.bind();
+    reading.scene().nodes(nodes);
+    instances.tell(reading.scene());
+    reading.tracks().addAll(0, tree.tracks());
+  }
+
+  private void prim(UsdPrim prim, Above above) throws IOException, FormatException {
+    progress.checkCancelled();
+    if (prim.specifier() != PrimSpec.Specifier.DEF || NO_PARTS.contains(prim.typeName())) {
+      return;
+    }
+    List<UsdPrim> children = prim.children();
+    if (holdsLooks(prim, children)) {
+      return;
+    }
+    progress.report("reading " + prim.path(), 0.5);
+    node(prim, above, children);
+    for (UsdPrim child : children) {
+      child.forget();
+    }
+  }
+
+  /** A plain group that is there for materials alone is no part. */
+  private static boolean holdsLooks(UsdPrim prim, List<UsdPrim> children) {
+    return (prim.typeName().equals("Scope") || prim.typeName().isEmpty())
+        && !children.isEmpty()
+        && children.stream().allMatch(c -> NO_PARTS.contains(c.typeName()));
+  }
+
+  private void node(UsdPrim prim, Above above, List<UsdPrim> children)
+      throws IOException, FormatException {
+    if (nodes.size() >= MOST) {
+      throw reading.report().broken(prim.path(), "more than 1,000,000 parts, copies included.");
+    }
+    int id = reading.scene().newId();
+    String prototype = prim.prototype();
+    if (prototype != null) {
+      instances.add(prim, prototype, id);
+    }
+    XformOps transform = XformOps.of(reading, prim);
+    tree.add(id, prim.path(), above.node(), transform);
+    int parent = tree.lift() ? -1 : above.node();
+    LocalTransform rest = tree.rest();
+    if (transform != null) {
+      transform.keys(id, reading.keys());
+    }
+    Primvars primvars = above.primvars().of(prim);
+    List<UsdSubset> subsets = new ArrayList<>();
+    for (UsdPrim child : children) {
+      if (UsdSubset.is(child)) {
+        subsets.add(UsdSubset.of(child));
+      }
+    }
+    PolygonMesh mesh =
+        UsdMeshes.isShape(prim.typeName())
+            ? meshes.mesh(prim, above, primvars, subsets, instances)
+            : null;
+    Content content = mesh == null ? content(prim) : Content.MeshContent.of(mesh.id());
+    int place = nodes.size();
+    nodes.add(
+        Node.of(id, name(prim), parent, content)
+            .withTransform(rest)
+            .withVisibility(visibility(prim, id))
+            .withPurpose(purpose(prim))
+            .withProperties(values(prim, id)));
+    if (mesh != null) {
+      skins.mesh(prim, above, place, mesh);
+    }
+    Above here = new Above(above, prim, place, primvars.constant());
+    switch (prim.typeName()) {
+      case "Skeleton" -> {
+        skins.skeleton(prim, above, place);
+        tree.skip(nodes.size());
+      }
+      case "PointInstancer" -> instancer(prim, here, children);
+      default -> {
+        for (UsdPrim child : children) {
+          prim(child, here);
+        }
+      }
+    }
+  }
+
+  private Content content(UsdPrim prim) throws IOException, FormatException {
+    String type = prim.typeName();
+    if (type.equals("Camera")) {
+      int id = reading.scene().newId();
+      Camera camera = UsdCameras.read(reading, prim, id);
+      if (camera != null) {
+        reading.scene().add(camera);
+        return new Content.CameraContent(id);
+      }
+    } else if (UsdLights.is(type)) {
+      int id = reading.scene().newId();
+      reading.scene().add(UsdLights.read(reading, prim, id));
+      return new Content.LightContent(id);
+    } else if (!GROUPS.contains(type)
+        && !type.equals("Skeleton")
+        && !type.equals("PointInstancer")) {
+      reading
+          .report()
+          .lost(
+              "geometry-not-read",
+              prim.path(),
+              "What follows the schema \"" + type + "\" is not read: it is a group here.");
+    }
+    return Content.GROUP;
+  }
+
+  /** What stood before its name was made valid, where the two go together. */
+  private static String name(UsdPrim prim) {
+    return prim.field("displayName") instanceof UsdValue value
+            && value.text() != null
+            && ValidNames.isMadeOf(prim.name(), value.text())
+        ? value.text()
+        : prim.name();
+  }
+
+  private Visibility visibility(UsdPrim prim, int id) throws IOException, FormatException {
+    reading.track(
+        id,
+        Clip.VISIBLE,
+        prim.property("visibility"),
+        Clip.Interpolation.STEP,
+        1,
+        v -> new double[] {"invisible".equals(v.text()) ? 0 : 1});
+    return Said.text(prim, "visibility", "inherited").equals("invisible")
+        ? Visibility.HIDDEN
+        : Visibility.INHERITED;
+  }
+
+  private static Purpose purpose(UsdPrim prim) throws IOException, FormatException {
+    return switch (Said.text(prim, "purpose", "default")) {
+      case "render" -> Purpose.RENDER;
+      case "proxy" -> Purpose.PROXY;
+      case "guide" -> Purpose.GUIDE;
+      default -> Purpose.DEFAULT;
+    };
+  }
+
+  private Map<String, Object> values(UsdPrim prim, int id) throws IOException, FormatException {
+    Map<String, Object> all = new LinkedHashMap<>();
+    UsdValues values = new UsdValues(reading, prim, id);
+    values.fields(all);
+    boolean light = UsdLights.is(prim.typeName());
+    values.attributes(
+        all, name -> !Schemas.isKnown(name) && !(light && name.startsWith("inputs:")));
+    if (name(prim).equals(prim.name())
+        && prim.field("displayName") instanceof UsdValue said
+        && said.text() != null) {
+      all.put("displayName", said.text());
+    }
+    return all;
+  }
+
+  private void instancer(UsdPrim prim, Above here, List<UsdPrim> children)
+      throws IOException, FormatException {
+    Instancer instancer = Instancer.of(reading, prim);
+    List<String> targets = Said.targets(prim, "prototypes");
+    Map<String, UsdPrim> prototypes = new HashMap<>();
+    for (String target : targets) {
+      UsdPrim prototype = reading.stage().prim(target);
+      if (prototype == null) {
+        reading
+            .report()
+            .lost(
+                "reference-broken",
+                prim.path(),
+                "Its prototype \"" + target + "\" is not there: what shows it is left out.");
+      } else {
+        prototypes.put(target, prototype);
+      }
+    }
+    int[] ids = new int[instancer.count()];
+    Map<Integer, List<Integer>> shown = new LinkedHashMap<>();
+    for (int i = 0; i < ids.length; i++) {
+      int index = instancer.prototype(i);
+      UsdPrim prototype =
+          index < 0 || index >= targets.size() ? null : prototypes.get(targets.get(index));
+      if (prototype == null || !instancer.isActive(i)) {
+        continue;
+      }
+      ids[i] = reading.scene().newId();
+      int place = nodes.size();
+      nodes.add(
+          Node.of(ids[i], Copies.name(name(prim), i), here.node(), Content.GROUP)
+              .withTransform(instancer.place(i))
+              .withVisible(instancer.isSeen(i)));
+      tree.stand(ids[i], prim.path(), here.node(), instancer.place(i).toMatrix());
+      shown.computeIfAbsent(index, k -> new ArrayList<>()).add(ids[i]);
+      prim(prototype, new Above(here.parent(), prim, place, here.primvars()));
+    }
+    instancer.motion(ids);
+    for (List<Integer> same : shown.values()) {
+      if (same.size() > 1) {
+        int[] all = same.stream().mapToInt(Integer::intValue).toArray();
+        reading.scene().add(new CopySet(CopySet.Kind.BRANCHES, -1, all));
+      }
+    }
+  }
+}
