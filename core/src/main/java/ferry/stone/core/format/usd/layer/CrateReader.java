@@ -201,5 +201,16 @@ public final class CrateReader {
     public Object value(int sample) throws IOException, FormatException {
       return typed(of.value(sample), spec);
     }
+
+    @Override
+    public int length(int sample) throws IOException, FormatException {
+      return of.length(sample);
+    }
+
+    @Override
+    public void floats(int sample, int from, int count, float[] target)
+        throws IOException, FormatException {
+      of.floats(sample, from, count, target);
+    }
   }
 }

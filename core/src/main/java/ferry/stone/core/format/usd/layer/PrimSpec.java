@@ -77,19 +77,19 @@ public final class PrimSpec {
     return propertyOrder;
   }
 
-  void specifier(Specifier newSpecifier) {
+  public void specifier(Specifier newSpecifier) {
     specifier = newSpecifier;
   }
 
-  void typeName(String newType) {
+  public void typeName(String newType) {
     typeName = newType;
   }
 
-  void childOrder(List<String> order) {
+  public void childOrder(List<String> order) {
     childOrder = new ArrayList<>(order);
   }
 
-  void propertyOrder(List<String> order) {
+  public void propertyOrder(List<String> order) {
     propertyOrder = new ArrayList<>(order);
   }
 }

@@ -73,32 +73,32 @@ public final class PropertySpec {
     return fields;
   }
 
-  void type(String name, boolean isArray) {
+  public void type(String name, boolean isArray) {
     typeName = name;
     array = isArray;
   }
 
-  void custom(boolean is) {
+  public void custom(boolean is) {
     custom = is;
   }
 
-  void uniform(boolean is) {
+  public void uniform(boolean is) {
     uniform = is;
   }
 
-  void value(Object newValue) {
+  public void value(Object newValue) {
     value = newValue;
   }
 
-  void samples(UsdSamples newSamples) {
+  public void samples(UsdSamples newSamples) {
     samples = newSamples;
   }
 
-  void spline(Object found) {
+  public void spline(Object found) {
     spline = found;
   }
 
-  void targets(ListOp<String> newTargets) {
+  public void targets(ListOp<String> newTargets) {
     targets = newTargets;
   }
 }

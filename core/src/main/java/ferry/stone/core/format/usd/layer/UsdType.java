@@ -119,7 +119,7 @@ public record UsdType(String name, Kind kind, int components) {
   }
 
   /** A type that the standard surely has. */
-  static UsdType known(String name) {
+  public static UsdType known(String name) {
     return of(name).orElseThrow(() -> new IllegalArgumentException(name));
   }
 
