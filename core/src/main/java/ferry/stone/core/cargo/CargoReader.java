@@ -64,6 +64,7 @@ public final class CargoReader {
       scenes.addAll(caches);
       caches.clear();
     }
+    scenes = MainFiles.of(scenes, context);
     Map<String, List<String>> frames = frames(scenes, context);
     List<Scene> read = new ArrayList<>();
     for (int i = 0; i < scenes.size(); i++) {
@@ -195,14 +196,6 @@ public final class CargoReader {
   private static FormatException nothingToRead(ReadContext context) {
     List<String> paths = context.resources().paths();
     String first = paths.isEmpty() ? "the cargo" : paths.get(0);
-    List<String> later = paths.stream().filter(p -> CargoRole.of(p) == CargoRole.LATER).toList();
-    if (!later.isEmpty()) {
-      return new FormatException(
-          FormatException.Kind.UNSUPPORTED,
-          later.get(0),
-          "",
-          "this format cannot be read yet. Bring the asset as " + Formats.readNames() + ".");
-    }
     return new FormatException(
         FormatException.Kind.MISSING,
         first,

@@ -14,7 +14,6 @@ public enum CargoRole {
   DATA("scene's data"),
   ARCHIVE("archive, not opened"),
   NOTE("note"),
-  LATER("known, cannot be read yet"),
   OTHER("not used");
 
   private static final Set<String> NOTES = Set.of("txt", "md", "pdf", "html", "json");
@@ -53,16 +52,13 @@ public enum CargoRole {
     if (extension.equals("zip")) {
       return ARCHIVE;
     }
-    if (Formats.COMING.contains(extension)) {
-      return LATER;
-    }
     return NOTES.contains(extension) ? NOTE : OTHER;
   }
 
   /** The part a file plays, by its content where its ending is that of a scene or says nothing. */
   public static CargoRole of(String path, Resources resources) throws IOException {
     CargoRole role = of(path);
-    if (role != SCENE && role != OTHER && role != LATER) {
+    if (role != SCENE && role != OTHER) {
       return role;
     }
     Format found = Formats.of(path, resources).orElse(null);

@@ -11,6 +11,7 @@ import ferry.stone.core.format.losses.CapabilityTable;
 import ferry.stone.core.format.obj.ObjFormat;
 import ferry.stone.core.format.ply.PlyFormat;
 import ferry.stone.core.format.stl.StlFormat;
+import ferry.stone.core.format.usd.UsdFormat;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.ArrayList;
@@ -19,7 +20,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.stream.Collectors;
 
@@ -27,9 +27,6 @@ import java.util.stream.Collectors;
 public final class Formats {
   /** How many bytes of a file are looked at to tell what it is. */
   public static final int HEAD = 4096;
-
-  /** Endings of formats that are known and not read yet. */
-  static final Set<String> COMING = Set.of("usd", "usda", "usdc", "usdz");
 
   private static final List<Format> KNOWN =
       new CopyOnWriteArrayList<>(
@@ -41,6 +38,9 @@ public final class Formats {
               StlFormat.STL,
               PlyFormat.PLY,
               ColladaFormat.COLLADA,
+              UsdFormat.USDC,
+              UsdFormat.USDA,
+              UsdFormat.USDZ,
               AbcFormat.ABC,
               CacheFormat.MDD,
               CacheFormat.PC2));

@@ -4,6 +4,7 @@ import ferry.stone.core.field.Field;
 import ferry.stone.core.scene.Scene;
 import java.io.IOException;
 import java.util.List;
+import java.util.Set;
 
 /** Reads one file of a format. */
 @FunctionalInterface
@@ -14,6 +15,16 @@ public interface SceneReader {
     return List.of();
   }
 
+  /**
+   * Files of the cargo that a file is made of, and that are no scenes of their own with it.
+   *
+   * @throws FormatException when the file cannot be read
+   */
+  default Set<String> parts(String resource, ReadContext context)
+      throws IOException, FormatException {
+    return Set.of();
+  }
+
   /** The same reader with things to choose. */
   default SceneReader choosing(List<Field> fields) {
     SceneReader reader = this;
@@ -21,6 +32,12 @@ public interface SceneReader {
       @Override
       public List<Field> fields() {
         return fields;
+      }
+
+      @Override
+      public Set<String> parts(String resource, ReadContext context)
+          throws IOException, FormatException {
+        return reader.parts(resource, context);
       }
 
       @Override

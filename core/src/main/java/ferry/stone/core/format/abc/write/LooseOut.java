@@ -3,7 +3,7 @@ package ferry.stone.core.format.abc.write;
 import ferry.stone.core.format.abc.raw.AbcProperty.Type;
 import ferry.stone.core.format.abc.raw.CompoundOut;
 import ferry.stone.core.format.abc.raw.Pod;
-import ferry.stone.core.math.IntList;
+import ferry.stone.core.geometry.curve.LineRuns;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.Attribute.Domain;
@@ -59,8 +59,8 @@ final class LooseOut {
 
   void write(CompoundOut geometry, PolygonMesh mesh, PointCache cache) throws IOException {
     boolean curves = isCurves(mesh);
-    int again = curves ? again(mesh.loose()) : 0;
-    int[] order = curves ? along(mesh.loose(), again) : mesh.loose().points();
+    int again = curves ? LineRuns.again(mesh.loose()) : 0;
+    int[] order = curves ? LineRuns.along(mesh.loose(), again) : mesh.loose().points();
     double[] seconds = PointsOut.seconds(cache);
     boolean speeds = options.velocities() && cache != null;
     new PointsOut(geometry, seconds, curves ? "vtx" : "var", speeds, boxes)
@@ -118,38 +118,6 @@ final class LooseOut {
     property.repeat(seconds == null ? 0 : seconds.length - 1);
   }
 
-  /** How many points the end of each curve has in common with its start: closed curves. */
-  private static int again(LooseElements loose) {
-    Basis basis = loose.form() == null ? null : loose.form().basis();
-    if (basis == Basis.NURBS || basis == Basis.BEZIER && loose.form().degree() != 3) {
-      return 0;
-    }
-    int again = basis == null || basis == Basis.BEZIER ? 1 : 3;
-    for (int c = 0; c < loose.lineCount(); c++) {
-      int start = loose.lineOffsets()[c];
-      int end = loose.lineOffsets()[c + 1];
-      if (end - start < again + 2) {
-        return 0;
-      }
-      for (int k = 0; k < again; k++) {
-        if (loose.lineVertices()[start + k] != loose.lineVertices()[end - again + k]) {
-          return 0;
-        }
-      }
-    }
-    return again;
-  }
-
-  private static int[] along(LooseElements loose, int again) {
-    IntList order = new IntList(loose.lineVertices().length);
-    for (int c = 0; c < loose.lineCount(); c++) {
-      for (int i = loose.lineOffsets()[c]; i < loose.lineOffsets()[c + 1] - again; i++) {
-        order.add(loose.lineVertices()[i]);
-      }
-    }
-    return order.toArray();
-  }
-
   private static void curves(CompoundOut geometry, LooseElements loose, int again, double[] seconds)
       throws IOException {
     int more = seconds == null ? 0 : seconds.length - 1;
@@ -173,28 +141,11 @@ final class LooseOut {
     int[] orders = new int[counts.length];
     Arrays.fill(orders, form.degree() + 1);
     geometry.property(".orders", new Type(true, Pod.UINT8, 1), "", null).add(orders);
-    double[] knots = form.knots() != null ? form.knots() : knots(counts, form.degree());
+    double[] knots = form.knots() != null ? form.knots() : LineRuns.knots(counts, form.degree());
     geometry.property(".knots", new Type(true, Pod.FLOAT32, 1), "", null).add(floats(knots));
     if (form.weights() != null) {
       geometry.property("w", new Type(true, Pod.FLOAT32, 1), "", null).add(floats(form.weights()));
     }
-  }
-
-  /** Bézier pieces of another degree than 3 as what they are among NURBS. */
-  private static double[] knots(int[] counts, int degree) {
-    int all = 0;
-    for (int count : counts) {
-      all += count + degree + 1;
-    }
-    double[] knots = new double[all];
-    int at = 0;
-    for (int count : counts) {
-      for (int k = 0; k < count + degree + 1; k++) {
-        int pieces = Math.max(1, (count - 1) / degree);
-        knots[at++] = Math.min(pieces, Math.max(0, (k - 1) / degree));
-      }
-    }
-    return knots;
   }
 
   private static int basis(CurveForm form) {

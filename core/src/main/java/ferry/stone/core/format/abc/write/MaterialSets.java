@@ -44,12 +44,12 @@ public final class MaterialSets {
   }
 
   /** Whether all faces have one material. */
-  static boolean isSingle(PolygonMesh mesh) {
+  public static boolean isSingle(PolygonMesh mesh) {
     return mesh.materialIds().length == 1 && mesh.faceSlot() == null && mesh.materialIds()[0] >= 0;
   }
 
   /** The set of just these faces, {@code null} for none. */
-  static FaceSet of(PolygonMesh mesh, int[] faces) {
+  public static FaceSet of(PolygonMesh mesh, int[] faces) {
     for (FaceSet set : mesh.faceSets()) {
       if (Arrays.equals(set.faces(), faces)) {
         return set;

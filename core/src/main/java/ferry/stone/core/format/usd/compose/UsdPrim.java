@@ -11,10 +11,13 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeSet;
 
 /** A prim with all that is said of it, the strongest first. */
 public final class UsdPrim {
+  private static final Set<String> PLACING = Set.of("visibility", "purpose", "doubleSided");
+
   private final UsdStage stage;
   private final SitePath path;
   private final List<Place> places = new ArrayList<>();
@@ -116,6 +119,43 @@ public final class UsdPrim {
     StringBuilder key = new StringBuilder();
     index.ownArcs(key);
     return key.length() == 0 ? null : key.toString();
+  }
+
+  /**
+   * Where all that makes its shape is said: equal for prims that show one. What only places or
+   * hides it, and which material it is bound to, does not count.
+   */
+  public String shape() {
+    StringBuilder key = new StringBuilder();
+    for (Place place : places) {
+      boolean shapes = false;
+      for (LayerStack.Spec spec : place.specs()) {
+        shapes |= shapes(spec.prim());
+      }
+      if (shapes) {
+        TimeMap times = place.node().times();
+        key.append(place.node().stack().identifier()).append('\n').append(place.node().path());
+        key.append(' ').append(times.offset()).append('*').append(times.scale()).append('\n');
+      }
+    }
+    return key.toString();
+  }
+
+  private static boolean shapes(PrimSpec prim) {
+    for (String name : prim.properties().keySet()) {
+      boolean places =
+          name.startsWith("xformOp")
+              || name.startsWith("material:binding")
+              || name.startsWith("subsetFamily")
+              || name.startsWith("skel:")
+              || name.startsWith("primvars:skel:")
+              || PLACING.contains(name);
+      if (!places) {
+        return true;
+      }
+    }
+    return prim.children().values().stream()
+        .anyMatch(c -> !c.typeName().equals("BlendShape") && shapes(c));
   }
 
   /** Paths of the layers that say something of it, the strongest first. */

@@ -127,7 +127,23 @@ public final class CrateReader {
         fill(variant, below, of(below, VARIANT), depth + 1);
       }
     }
-    prim.fields().putAll(left);
+    left.forEach(prim.fields()::put);
+    for (String field : List.of("references", "payload")) {
+      if (left.get(field) instanceof ListOp<?> list) {
+        held(list, UsdArc.class, path);
+      }
+    }
+    for (String field : List.of("inheritPaths", "specializes", "variantSetNames", "apiSchemas")) {
+      if (left.get(field) instanceof ListOp<?> list) {
+        held(list, String.class, path);
+      }
+    }
+  }
+
+  private void held(ListOp<?> list, Class<?> wanted, String path) throws FormatException {
+    if (!list.holds(wanted)) {
+      throw file.corrupt(0, path + " lists what it cannot hold.");
+    }
   }
 
   private Map<String, Object> of(String path, int type) throws FormatException {
@@ -173,6 +189,7 @@ public final class CrateReader {
     spec.spline(left.remove("spline"));
     Object targets = left.remove(type == RELATIONSHIP ? "targetPaths" : "connectionPaths");
     if (targets instanceof ListOp<?> list) {
+      held(list, String.class, path);
       spec.targets((ListOp<String>) list);
     }
     left.remove("targetChildren");

@@ -2,6 +2,7 @@ package ferry.stone.core.format.usd.layer;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Stream;
 
 /**
  * An edit of a list that a weaker opinion has.
@@ -54,6 +55,19 @@ public record ListOp<T>(
     APPEND,
     DELETE,
     REORDER
+  }
+
+  /** Whether all its items are of a kind. */
+  boolean holds(Class<?> wanted) {
+    return Stream.of(
+            explicit == null ? List.<T>of() : explicit,
+            added,
+            prepended,
+            appended,
+            deleted,
+            reordered)
+        .flatMap(List::stream)
+        .allMatch(wanted::isInstance);
   }
 
   /** A weaker list with this edit done. */

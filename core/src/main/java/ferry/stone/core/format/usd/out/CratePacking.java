@@ -6,8 +6,8 @@ import java.nio.ByteOrder;
 import java.util.Arrays;
 
 /**
- * Packs bytes and whole numbers as crates have them: one LZ4 block behind a 0, and in it differences
- * of 0, 1, 2 or 4 bytes told by two bits each.
+ * Packs bytes and whole numbers as crates have them: one LZ4 block behind a 0, and in it
+ * differences of 0, 1, 2 or 4 bytes told by two bits each.
  */
 final class CratePacking {
   /** So many differences are looked at to find the one that is most frequent. */

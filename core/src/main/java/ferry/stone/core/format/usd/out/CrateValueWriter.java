@@ -298,7 +298,9 @@ final class CrateValueWriter {
     bytes.putLong(map.size());
     map.forEach(
         (from, to) ->
-            bytes.putInt(tables.path(String.valueOf(from))).putInt(tables.path(String.valueOf(to))));
+            bytes
+                .putInt(tables.path(String.valueOf(from)))
+                .putInt(tables.path(String.valueOf(to))));
     return rep(CrateTypes.RELOCATES, stored(bytes));
   }
 

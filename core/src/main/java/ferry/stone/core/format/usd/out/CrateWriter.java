@@ -19,9 +19,9 @@ import java.util.List;
 import java.util.Map;
 
 /**
- * Writes a layer as a crate of version 0.8, the one that the standard's own library writes: values as
- * they come, then the tables, then where these stand. Samples are read one by one as they are written;
- * nothing of them is held but where they are.
+ * Writes a layer as a crate of version 0.8, the one that the standard's own library writes: values
+ * as they come, then the tables, then where these stand. Samples are read one by one as they are
+ * written; nothing of them is held but where they are.
  *
  * <table>
  * <caption>Head, little-endian</caption>
@@ -50,8 +50,7 @@ public final class CrateWriter {
   }
 
   /** The caller completes and closes the output. */
-  public static void write(UsdLayer layer, SeekableOutput out)
-      throws IOException, FormatException {
+  public static void write(UsdLayer layer, SeekableOutput out) throws IOException, FormatException {
     new CrateWriter(out).layer(layer);
   }
 
@@ -77,7 +76,9 @@ public final class CrateWriter {
       throws IOException, FormatException {
     if (type == PRIM) {
       fields.add(
-          tables.field("specifier", CrateValueWriter.word(CrateTypes.SPECIFIER, prim.specifier().ordinal())));
+          tables.field(
+              "specifier",
+              CrateValueWriter.word(CrateTypes.SPECIFIER, prim.specifier().ordinal())));
       if (!prim.typeName().isEmpty()) {
         fields.add(tables.field("typeName", values.token(prim.typeName())));
       }
@@ -112,8 +113,7 @@ public final class CrateWriter {
     }
   }
 
-  private void list(List<Integer> fields, String name, Iterable<String> names)
-      throws IOException {
+  private void list(List<Integer> fields, String name, Iterable<String> names) throws IOException {
     List<String> all = new ArrayList<>();
     names.forEach(all::add);
     if (!all.isEmpty()) {
@@ -139,15 +139,15 @@ public final class CrateWriter {
     if (property.isCustom()) {
       fields.add(
           tables.field(
-              "custom", values.any(new UsdValue(UsdType.known("bool"), false, new boolean[] {true}))));
+              "custom",
+              values.any(new UsdValue(UsdType.known("bool"), false, new boolean[] {true}))));
     }
     if (!property.isRelationship()) {
       String type = property.typeName() + (property.isArray() ? "[]" : "");
       fields.add(tables.field("typeName", values.token(type)));
     }
     if (property.isUniform() || property.isRelationship()) {
-      fields.add(
-          tables.field("variability", CrateValueWriter.word(CrateTypes.VARIABILITY, 1)));
+      fields.add(tables.field("variability", CrateValueWriter.word(CrateTypes.VARIABILITY, 1)));
     }
     if (property.value() != null) {
       fields.add(tables.field("default", values.any(property.value())));
@@ -157,8 +157,7 @@ public final class CrateWriter {
     }
     if (property.targets() != null) {
       String name = property.isRelationship() ? "targetPaths" : "connectionPaths";
-      fields.add(
-          tables.field(name, values.list(CrateTypes.PATH_LIST, property.targets())));
+      fields.add(tables.field(name, values.list(CrateTypes.PATH_LIST, property.targets())));
     }
     for (Map.Entry<String, Object> field : property.fields().entrySet()) {
       fields.add(tables.field(field.getKey(), field(field.getKey(), field.getValue())));
@@ -203,7 +202,8 @@ public final class CrateWriter {
               number(names.length);
               ints(names);
               long[] reps = tables.fieldValues();
-              ByteBuffer bytes = ByteBuffer.allocate(8 * reps.length).order(ByteOrder.LITTLE_ENDIAN);
+              ByteBuffer bytes =
+                  ByteBuffer.allocate(8 * reps.length).order(ByteOrder.LITTLE_ENDIAN);
               bytes.asLongBuffer().put(reps);
               packed(CratePacking.lz4(bytes.array(), bytes.capacity()));
             }));

@@ -6,14 +6,16 @@ import ferry.stone.core.format.usd.layer.UsdValue;
 import java.util.Map;
 import java.util.Set;
 
-/** What the fields of prims, properties and layers hold, where their values alone do not tell it. */
+/**
+ * What the fields of prims, properties and layers hold, where their values alone do not tell it.
+ */
 final class FieldTypes {
   /** Texts that are strings; others are tokens. */
   private static final Set<String> STRINGS =
-      Set.of("documentation", "comment", "displayName", "displayGroup", "owner", "prefix", "suffix");
+      Set.of(
+          "documentation", "comment", "displayName", "displayGroup", "owner", "prefix", "suffix");
 
-  private static final Set<String> TRUTHS =
-      Set.of("active", "instanceable", "hidden", "custom");
+  private static final Set<String> TRUTHS = Set.of("active", "instanceable", "hidden", "custom");
 
   private static final Map<String, Integer> LISTS =
       Map.of(
@@ -56,8 +58,7 @@ final class FieldTypes {
       return new UsdValue(UsdType.known("token"), value.array(), value.data());
     }
     if (TRUTHS.contains(field) && value.type().kind() != UsdType.Kind.BOOL) {
-      return new UsdValue(
-          UsdType.known("bool"), false, new boolean[] {value.number(0) != 0});
+      return new UsdValue(UsdType.known("bool"), false, new boolean[] {value.number(0) != 0});
     }
     return value;
   }

@@ -31,7 +31,8 @@ public final class UsdaWriter {
   /** The caller closes the stream. */
   public static void write(UsdLayer layer, OutputStream stream)
       throws IOException, FormatException {
-    Writer out = new BufferedWriter(new OutputStreamWriter(stream, StandardCharsets.UTF_8), 1 << 16);
+    Writer out =
+        new BufferedWriter(new OutputStreamWriter(stream, StandardCharsets.UTF_8), 1 << 16);
     new UsdaWriter(out).layer(layer);
     out.flush();
   }
@@ -166,7 +167,9 @@ public final class UsdaWriter {
           out.write(indent + word + FieldTypes.word(name) + " = ");
           if (items.isEmpty()) {
             out.write("None");
-          } else if (items.size() == 1 && !name.equals("apiSchemas") && !name.equals("inactiveIds")) {
+          } else if (items.size() == 1
+              && !name.equals("apiSchemas")
+              && !name.equals("inactiveIds")) {
             out.write(item(name, items.get(0)));
           } else {
             out.write(items.stream().map(i -> item(name, i)).toList().toString());
@@ -218,8 +221,7 @@ public final class UsdaWriter {
     String head = (property.isCustom() ? "custom " : "") + type + property.name();
     ListOp<String> targets = property.targets();
     boolean whole = property.isRelationship() && targets != null && targets.explicit() != null;
-    boolean bare =
-        property.samples() == null && targets == null && property.spline() == null;
+    boolean bare = property.samples() == null && targets == null && property.spline() == null;
     if (property.value() != null || whole || bare || !property.fields().isEmpty()) {
       out.write(indent + head);
       if (whole) {

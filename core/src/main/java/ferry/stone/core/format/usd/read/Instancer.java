@@ -19,19 +19,6 @@ import org.joml.Vector3d;
 
 /** The arrays of a point instancer: what stands where. */
 final class Instancer {
-  static final Set<String> ATTRIBUTES =
-      Set.of(
-          "protoIndices",
-          "positions",
-          "orientations",
-          "orientationsf",
-          "scales",
-          "velocities",
-          "accelerations",
-          "angularVelocities",
-          "ids",
-          "invisibleIds");
-
   private static final int MOST = 100_000;
 
   private final UsdReading reading;

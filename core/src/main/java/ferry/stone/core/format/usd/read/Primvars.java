@@ -3,7 +3,11 @@ package ferry.stone.core.format.usd.read;
 import ferry.stone.core.format.usd.compose.UsdPrim;
 import ferry.stone.core.format.usd.compose.UsdProperty;
 import ferry.stone.core.format.usd.layer.UsdValue;
+import ferry.stone.core.scene.mesh.Attribute.Semantic;
+import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 
 /**
@@ -13,6 +17,8 @@ import java.util.Map;
 record Primvars(Map<String, Primvar> all) {
   static final String PREFIX = "primvars:";
   private static final String INDICES = ":indices";
+
+  private static final String MAIN_UV = "st";
 
   static final Primvars NONE = new Primvars(Map.of());
 
@@ -29,6 +35,11 @@ record Primvars(Map<String, Primvar> all) {
 
     boolean moves() {
       return Said.moves(values) || Said.moves(indices);
+    }
+
+    /** What it was called before its name was made one that others read. */
+    String shown() {
+      return Said.field(values, "displayName", name);
     }
 
     /** How many values make one. */
@@ -72,6 +83,23 @@ record Primvars(Map<String, Primvar> all) {
           }
         });
     return result.isEmpty() ? NONE : new Primvars(result);
+  }
+
+  /** In the order of the layers: that which most others read first, then by name. */
+  List<Primvar> sorted() {
+    List<Primvar> sorted = new ArrayList<>(all.values());
+    sorted.sort(
+        Comparator.comparing((Primvar p) -> !p.name().equals(MAIN_UV))
+            .thenComparing(Primvar::name));
+    return sorted;
+  }
+
+  /** Names of those that are UVs, in their order. */
+  List<String> uvs() {
+    return sorted().stream()
+        .filter(p -> UsdLayers.meaning(p.name(), p.values().typeName()) == Semantic.UV)
+        .map(Primvar::name)
+        .toList();
   }
 
   /** What tells shapes apart that have the same values of their own. */

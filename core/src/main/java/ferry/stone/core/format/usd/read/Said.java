@@ -1,6 +1,8 @@
 package ferry.stone.core.format.usd.read;
 
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.usd.UsdNames;
+import ferry.stone.core.format.usd.ValidNames;
 import ferry.stone.core.format.usd.compose.UsdPrim;
 import ferry.stone.core.format.usd.compose.UsdProperty;
 import ferry.stone.core.format.usd.layer.UsdSamples;
@@ -8,6 +10,7 @@ import ferry.stone.core.format.usd.layer.UsdValue;
 import java.io.IOException;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 
 /**
  * What a prim says at rest: the value that does not change, else the first of the samples that has
@@ -104,6 +107,24 @@ final class Said {
   static boolean moves(UsdProperty property) {
     UsdSamples samples = property == null ? null : property.samples();
     return samples != null && samples.codes().length > 1;
+  }
+
+  /** What a prim was called before its name was made valid, where the two go together. */
+  static String name(UsdPrim prim) {
+    return prim.field("displayName") instanceof UsdValue value
+            && value.text() != null
+            && ValidNames.isMadeOf(prim.name(), value.text())
+        ? value.text()
+        : prim.name();
+  }
+
+  /** The name of the camera or light that a part shows: its own, or that of the part. */
+  static String ownName(UsdPrim prim) {
+    return prim.field("customData") instanceof Map<?, ?> map
+            && map.get(UsdNames.OWN_NAME) instanceof UsdValue value
+            && value.text() != null
+        ? value.text()
+        : name(prim);
   }
 
   static List<String> targets(UsdPrim prim, String name) {

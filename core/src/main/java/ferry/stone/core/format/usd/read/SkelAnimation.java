@@ -207,7 +207,7 @@ final class SkelAnimation {
    *
    * @param names of the shapes as the mesh has them
    * @param keys of their tracks
-   * @return weights at rest where they do not move, by the mesh's order; {@code null} for none
+   * @return weights at rest by the mesh's order; {@code null} where all are 0
    */
   double[] weights(int nodeId, List<String> names, List<String> keys)
       throws IOException, FormatException {
@@ -233,8 +233,10 @@ final class SkelAnimation {
             1,
             v -> shape < v.length() ? new double[] {v.number(shape)} : null);
       }
-      if (!Said.moves(property) && shape < rest.length()) {
-        still[place] = rest.number(shape);
+      UsdValue own =
+          !Said.moves(property) ? rest : property.value() instanceof UsdValue said ? said : null;
+      if (own != null && shape < own.length()) {
+        still[place] = own.number(shape);
         any |= still[place] != 0;
       }
     }

@@ -13,11 +13,12 @@ import org.joml.Matrix4d;
  * Joints of a skeleton as they are said.
  *
  * @param joints their paths inside of the skeleton
+ * @param names of each, none where they are the ends of the paths
  * @param parents place of each one's parent, −1 for none
  * @param rest each in its parent at rest
  * @param bind each in the skeleton when it was bound
  */
-record Skeleton(String[] joints, int[] parents, Matrix4d[] rest, Matrix4d[] bind) {
+record Skeleton(String[] joints, String[] names, int[] parents, Matrix4d[] rest, Matrix4d[] bind) {
   private static final int OF_MATRIX = 16;
 
   static Skeleton of(UsdReading reading, UsdPrim prim) throws IOException, FormatException {
@@ -68,7 +69,7 @@ record Skeleton(String[] joints, int[] parents, Matrix4d[] rest, Matrix4d[] bind
     if (bind == null) {
       bind = worlds(rest, parents);
     }
-    return new Skeleton(joints, parents, rest, bind);
+    return new Skeleton(joints, Said.texts(prim, "jointNames"), parents, rest, bind);
   }
 
   private static Matrix4d[] matrices(UsdPrim prim, String name, int count)
@@ -113,8 +114,11 @@ record Skeleton(String[] joints, int[] parents, Matrix4d[] rest, Matrix4d[] bind
     return all;
   }
 
-  /** The last part of a joint's path. */
+  /** What a joint is called; the last part of its path where nothing else is said. */
   String name(int joint) {
+    if (names.length == joints.length) {
+      return names[joint];
+    }
     return joints[joint].substring(joints[joint].lastIndexOf('/') + 1);
   }
 

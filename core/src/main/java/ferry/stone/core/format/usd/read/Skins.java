@@ -25,6 +25,9 @@ final class Skins {
   private static final String BIND = "primvars:skel:geomBindTransform";
   private static final int OF_MATRIX = 16;
 
+  /** More than this a translation, rotation and scale may not be off. */
+  private static final double SHEARED = 1e-9;
+
   private final UsdReading reading;
   private final List<Node> nodes;
   private final Map<String, Placed> skeletons = new HashMap<>();
@@ -136,7 +139,10 @@ final class Skins {
     Node node = nodes.get(each.place);
     Content.MeshContent content = (Content.MeshContent) node.content();
     if (placed.animation != null && !each.mesh.morphs().isEmpty()) {
-      List<String> names = each.mesh.morphs().stream().map(MorphTarget::name).toList();
+      List<String> names = List.of(Said.texts(each.prim, UsdBlends.NAMES));
+      if (names.size() != each.mesh.morphs().size()) {
+        names = each.mesh.morphs().stream().map(MorphTarget::name).toList();
+      }
       double[] weights =
           placed.animation.weights(node.id(), names, MorphTarget.keys(each.mesh.morphs()));
       content = weights == null ? content : content.withMorphWeights(weights);

@@ -24,9 +24,6 @@ final class Solids {
   static final Set<String> TYPES =
       Set.of("Cube", "Sphere", "Cylinder", "Cylinder_1", "Cone", "Capsule", "Capsule_1", "Plane");
 
-  static final Set<String> MEASURES =
-      Set.of("size", "radius", "height", "axis", "width", "length", "radiusTop", "radiusBottom");
-
   /** Sides all around; four times a whole number, so that the box is that of the solid. */
   private static final int AROUND = 48;
 

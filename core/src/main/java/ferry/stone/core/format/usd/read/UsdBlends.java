@@ -49,13 +49,22 @@ final class UsdBlends {
                 prim.path(),
                 "Its blend shape \"" + names[i] + "\" is not there: left out.");
       } else {
-        MorphTarget morph = morph(names[i], shape, mesh.points().count());
+        MorphTarget morph = morph(name(names[i], shape), shape, mesh.points().count());
         if (morph != null) {
           morphs.add(morph);
         }
       }
     }
     return mesh.toBuilder().morphs(morphs).build();
+  }
+
+  /** A name that was taken by another shape stands as the display name. */
+  private static String name(String token, UsdPrim shape) {
+    return shape.field("displayName") instanceof UsdValue value
+            && value.text() != null
+            && (token.equals(value.text()) || token.startsWith(value.text() + "_"))
+        ? value.text()
+        : token;
   }
 
   private MorphTarget morph(String name, UsdPrim shape, int vertices)

@@ -12,7 +12,6 @@ import java.io.IOException;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.Map;
-import java.util.Set;
 import java.util.TreeSet;
 
 /**
@@ -20,18 +19,6 @@ import java.util.TreeSet;
  * What is not said is what {@code UsdGeomCamera} says.
  */
 final class UsdCameras {
-  static final Set<String> ATTRIBUTES =
-      Set.of(
-          "projection",
-          "horizontalAperture",
-          "verticalAperture",
-          "horizontalApertureOffset",
-          "verticalApertureOffset",
-          "focalLength",
-          "clippingRange",
-          "fStop",
-          "focusDistance");
-
   private static final double TENTH = 0.1;
   private static final double MILLIMETRES = 1000;
 
@@ -65,7 +52,7 @@ final class UsdCameras {
     motion(reading, prim, id, flat);
     return new Camera(
         id,
-        prim.name(),
+        Said.ownName(prim),
         flat ? 0 : angle(height, focal),
         flat ? height * TENTH : 0,
         width / height,

@@ -14,7 +14,6 @@ import ferry.stone.core.scene.mesh.Table;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Comparator;
 import java.util.List;
 
 /**
@@ -37,7 +36,6 @@ record UsdLayers(
     boolean pointsMove,
     Domain varying,
     double code) {
-  static final String MAIN_UV = "st";
   private static final String COLOUR = "displayColor";
   private static final String OPACITY = "displayOpacity";
 
@@ -52,13 +50,9 @@ record UsdLayers(
     if (!primvars.all().containsKey("normals")) {
       add(layers, plain(prim, "normals", Semantic.NORMAL));
     }
-    List<Primvars.Primvar> sorted = new ArrayList<>(primvars.all().values());
-    sorted.sort(
-        Comparator.comparing((Primvars.Primvar p) -> !p.name().equals(MAIN_UV))
-            .thenComparing(Primvars.Primvar::name));
     Attribute colour = null;
     Attribute opacity = null;
-    for (Primvars.Primvar primvar : sorted) {
+    for (Primvars.Primvar primvar : primvars.sorted()) {
       if (!isElsewhere(primvar.name())) {
         Attribute layer = layer(primvar);
         colour = primvar.name().equals(COLOUR) ? layer : colour;
@@ -124,7 +118,7 @@ record UsdLayers(
   private Attribute layer(Primvars.Primvar primvar) throws IOException, FormatException {
     UsdProperty values = primvar.values();
     return layer(
-        primvar.name(),
+        primvar.shown(),
         values,
         primvar.indices(),
         primvar.interpolation(),
@@ -132,7 +126,7 @@ record UsdLayers(
         meaning(primvar.name(), values.typeName()));
   }
 
-  private static Semantic meaning(String name, String type) {
+  static Semantic meaning(String name, String type) {
     if (name.equals("normals") && type.matches("(normal|vector|point)3[fhd]|float3")) {
       return Semantic.NORMAL;
     }

@@ -1,12 +1,12 @@
 package ferry.stone.core.format.usd.read;
 
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.usd.UsdNames;
 import ferry.stone.core.format.usd.compose.UsdPrim;
 import ferry.stone.core.format.usd.layer.UsdValue;
 import ferry.stone.core.scene.look.Channel;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.look.TextureUse;
-import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.time.Clip;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -96,7 +96,8 @@ final class UsdLooks {
     }
     int id = reading.scene().newId();
     ids.put(own, id);
-    Map<Channel, Material.Value> channels = new EnumMap<>(look.material.channels());
+    Map<Channel, Material.Value> channels = new EnumMap<>(Channel.class);
+    channels.putAll(look.material.channels());
     places.forEach(
         (channel, set) ->
             channels.computeIfPresent(
@@ -112,6 +113,13 @@ final class UsdLooks {
     reading.scene().add(look.material.withId(id).withChannels(channels).withDoubleSided(both));
     motion(path, id);
     return id;
+  }
+
+  /** Takes a material that nothing shows, where it is not there already. */
+  void unseen(String path, String key) throws IOException, FormatException {
+    if (!looks.containsKey(key)) {
+      id(path, key, List.of(), false);
+    }
   }
 
   /** The material of a path, which is read where it is new; {@code null} and told for none. */
@@ -141,7 +149,7 @@ final class UsdLooks {
     look.sets.forEach(
         (channel, set) -> {
           places.put(channel, Math.max(0, uvs.indexOf(set)));
-          if (!set.isEmpty() && !uvs.contains(set)) {
+          if (!set.isEmpty() && !uvs.isEmpty() && !uvs.contains(set)) {
             reading
                 .report()
                 .note(
@@ -172,14 +180,6 @@ final class UsdLooks {
             use.options());
   }
 
-  /** Names of the UVs of layers, in their order. */
-  static List<String> uvs(List<Attribute> layers) {
-    return layers.stream()
-        .filter(a -> a.semantic() == Attribute.Semantic.UV)
-        .map(Attribute::name)
-        .toList();
-  }
-
   private Look look(UsdPrim prim) throws IOException, FormatException {
     ShadeGraph.Source surface = graph.source(prim, "outputs:surface");
     UsdPrim shader = surface == null ? null : surface.shader();
@@ -205,11 +205,14 @@ final class UsdLooks {
     Material.Alpha alpha =
         threshold > 0 ? Material.Alpha.MASK : clear ? Material.Alpha.BLEND : Material.Alpha.OPAQUE;
     Map<String, Object> custom = new LinkedHashMap<>();
-    new UsdValues(reading, prim, 0).fields(custom);
+    UsdValues values = new UsdValues(reading, prim, 0);
+    values.fields(custom);
+    values.attributes(
+        custom, n -> !n.startsWith(INPUT) && !n.startsWith("outputs:") && !UsdNames.isSchema(n));
     return new Look(
         new Material(
             0,
-            prim.name(),
+            Said.name(prim),
             specular ? Material.Shading.SPECULAR_GLOSSINESS : Material.Shading.METALLIC_ROUGHNESS,
             channels,
             alpha,

@@ -2,6 +2,7 @@ package ferry.stone.core.format.usd.read;
 
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.files.ReadReport;
+import ferry.stone.core.format.usd.UsdNames;
 import ferry.stone.core.format.usd.compose.UsdPrim;
 import ferry.stone.core.format.usd.compose.UsdProperty;
 import ferry.stone.core.format.usd.layer.UsdSamples;
@@ -68,8 +69,11 @@ final class UsdMeshes {
       own.add(subset.isOfFaces() && subset.binds() ? bindings.material(subset.prim(), here) : "");
     }
     String key =
-        first.path(prim.path())
+        prim.shape()
             + "|"
+            + Said.targets(prim, "skel:blendShapeTargets").stream().map(first::path).toList()
+            + "|"
+            + Said.flag(prim, "doubleSided", false)
             + primvars.inheritedKey()
             + "|"
             + first.path(whole)
@@ -85,7 +89,7 @@ final class UsdMeshes {
     double start = clock.length > 0 ? clock[0] : Double.NaN;
     PolygonMesh bare = read(report, prim, primvars, subsets, id, start);
     boolean both = Said.flag(prim, "doubleSided", false);
-    Dress dress = dress(bare, subsets, whole, own, both, first);
+    Dress dress = dress(bare, subsets, whole, own, both, primvars, first);
     PolygonMesh mesh = dress.on(bare, subsets);
     mesh = blends.on(mesh, prim);
     reading.scene().add(mesh);
@@ -97,7 +101,7 @@ final class UsdMeshes {
               "solid-read-as-mesh",
               prim.path(),
               "It is said by its measures (" + prim.typeName() + "): it is read as a mesh.");
-      reading.still(prim, Solids.MEASURES.toArray(String[]::new));
+      reading.still(prim, UsdNames.SOLIDS.toArray(String[]::new));
     } else if (clock.length > 0) {
       reading
           .sequences()
@@ -264,9 +268,10 @@ final class UsdMeshes {
       String whole,
       List<String> own,
       boolean both,
+      Primvars primvars,
       Instances first)
       throws IOException, FormatException {
-    List<String> uvs = UsdLooks.uvs(mesh.attributes());
+    List<String> uvs = primvars.uvs();
     int[] sets = new int[subsets.size()];
     for (int s = 0; s < sets.length; s++) {
       UsdSubset subset = subsets.get(s);

@@ -42,6 +42,15 @@ public final class UsdReader {
 
   public static Scene read(String resource, ReadContext context)
       throws IOException, FormatException {
+    return read(resource, context, false);
+  }
+
+  /**
+   * @param asOthers whether prims that a landing of ours added are parts, as everybody else reads
+   *     them
+   */
+  public static Scene read(String resource, ReadContext context, boolean asOthers)
+      throws IOException, FormatException {
     if (context.resources().size(resource) == 0) {
       throw new FormatException(
           Kind.TRUNCATED, resource, "", "the file is empty (0 bytes). Export or copy it again.");
@@ -62,7 +71,8 @@ public final class UsdReader {
     double rate = stage.timeCodesPerSecond();
     scene.framesPerSecond(root.number("framesPerSecond", rate));
     ReadReport report = new ReadReport(resource, context.findings(), budget, false);
-    UsdReading reading = new UsdReading(stage, report, scene, rate, frame.metresPerUnit());
+    UsdReading reading =
+        new UsdReading(stage, report, scene, rate, frame.metresPerUnit(), asOthers);
     Supplier<ReadReport> later =
         () -> new ReadReport(resource, new Findings(), budget.fresh(), true);
     new UsdWalk(reading, files, finder, later, context.progress()).all();
@@ -88,8 +98,10 @@ public final class UsdReader {
 
   /** Notes of the root layer. */
   private static void layerValues(UsdLayer root, SceneBuilder scene) {
-    for (String field :
-        List.of("customLayerData", "documentation", "comment", "defaultPrim", "owner")) {
+    if (UsdValues.plain(root.root().fields().get("customLayerData")) instanceof Map<?, ?> map) {
+      map.forEach((name, value) -> scene.property(String.valueOf(name), value));
+    }
+    for (String field : List.of("documentation", "comment", "owner")) {
       Object value = UsdValues.plain(root.root().fields().get(field));
       boolean empty = value instanceof Map<?, ?> map && map.isEmpty() || "".equals(value);
       if (value != null && !empty) {

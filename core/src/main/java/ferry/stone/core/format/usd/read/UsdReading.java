@@ -21,6 +21,8 @@ import java.util.List;
  *
  * @param rate time codes a second
  * @param metresPerUnit of the stage
+ * @param asOthers whether prims that a landing of ours added are parts, as everybody else reads
+ *     them
  * @param tracks what moves so far
  * @param keys what some of the tracks were made from
  */
@@ -30,6 +32,7 @@ record UsdReading(
     SceneBuilder scene,
     double rate,
     double metresPerUnit,
+    boolean asOthers,
     List<Clip.Track> tracks,
     List<Clip.Keys> keys,
     List<Clip.Words> words,
@@ -37,13 +40,19 @@ record UsdReading(
     List<MeshSequence> sequences) {
 
   UsdReading(
-      UsdStage stage, ReadReport report, SceneBuilder scene, double rate, double metresPerUnit) {
+      UsdStage stage,
+      ReadReport report,
+      SceneBuilder scene,
+      double rate,
+      double metresPerUnit,
+      boolean asOthers) {
     this(
         stage,
         report,
         scene,
         rate,
         metresPerUnit,
+        asOthers,
         new ArrayList<>(),
         new ArrayList<>(),
         new ArrayList<>(),

@@ -21,7 +21,7 @@ record UsdSubset(UsdPrim prim, String element, String family) {
   }
 
   String name() {
-    return prim.name();
+    return Said.name(prim);
   }
 
   boolean isOfFaces() {

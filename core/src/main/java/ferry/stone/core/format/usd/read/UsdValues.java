@@ -1,6 +1,7 @@
 package ferry.stone.core.format.usd.read;
 
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.usd.UsdNames;
 import ferry.stone.core.format.usd.compose.UsdPrim;
 import ferry.stone.core.format.usd.compose.UsdProperty;
 import ferry.stone.core.format.usd.layer.UsdSamples;
@@ -18,9 +19,6 @@ import java.util.function.Predicate;
  * Custom values of a prim: attributes that no schema of the scene has a place for, and its notes.
  */
 final class UsdValues {
-  /** The types of values whose own type another one stands for here. */
-  static final String TYPES = "usdTypes";
-
   /** Fields that are kept as values. */
   private static final Map<String, String> FIELDS =
       Map.of(
@@ -54,12 +52,23 @@ final class UsdValues {
   void fields(Map<String, Object> into) {
     FIELDS.forEach(
         (field, name) -> {
-          Object value = plain(prim.field(field));
+          Object value = withoutOurs(plain(prim.field(field)));
           boolean empty = value instanceof Map<?, ?> map && map.isEmpty();
           if (value != null && !empty) {
             into.put(name, value);
           }
         });
+  }
+
+  /** Custom data without what a landing of ours keeps there. */
+  private static Object withoutOurs(Object value) {
+    if (!(value instanceof Map<?, ?> map)) {
+      return value;
+    }
+    Map<Object, Object> others = new LinkedHashMap<>(map);
+    others.remove(UsdNames.HELPER);
+    others.remove(UsdNames.OWN_NAME);
+    return others;
   }
 
   /** Attributes that are wanted, with what they do over time. */
@@ -87,18 +96,25 @@ final class UsdValues {
                 "The custom value \"" + name + "\" has more than 8,192 numbers: it is left out.");
         continue;
       }
-      into.put(name, plain(value));
+      String shown = shown(property);
+      into.put(shown, plain(value));
       String type = property.typeName();
       if (!PLAIN.contains(type)) {
-        types.put(name, type + (value.array() ? "[]" : ""));
+        types.put(shown, type + (value.array() ? "[]" : ""));
       }
       if (Said.moves(property)) {
-        motion(name, property, value);
+        motion(shown, property, value);
       }
     }
     if (!types.isEmpty()) {
-      into.put(TYPES, Map.copyOf(types));
+      into.put(UsdNames.TYPES, Map.copyOf(types));
     }
+  }
+
+  /** What stood before the name was made one that an attribute can have. */
+  private static String shown(UsdProperty property) {
+    String said = Said.field(property, "displayName", "");
+    return !said.isEmpty() && UsdNames.isMadeOf(property.name(), said) ? said : property.name();
   }
 
   private void relationship(UsdProperty property) {

@@ -4,7 +4,7 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.files.ReadReport;
 import ferry.stone.core.format.files.ReferenceFinder;
 import ferry.stone.core.format.motion.PlaceTree;
-import ferry.stone.core.format.usd.ValidNames;
+import ferry.stone.core.format.usd.UsdNames;
 import ferry.stone.core.format.usd.compose.UsdPrim;
 import ferry.stone.core.format.usd.layer.PrimSpec;
 import ferry.stone.core.format.usd.layer.UsdFiles;
@@ -43,6 +43,8 @@ final class UsdWalk {
   private final Progress progress;
   private final PlaceTree tree;
   private final UsdMeshes meshes;
+  private final UsdLooks looks;
+  private final List<String> materials = new ArrayList<>();
   private final Skins skins;
   private final Instances instances = new Instances();
   private final List<Node> nodes = new ArrayList<>();
@@ -58,7 +60,7 @@ final class UsdWalk {
     tree = new PlaceTree(reading.report());
     ShadeGraph graph = new ShadeGraph(reading.stage());
     UsdTextures textures = new UsdTextures(reading, files, finder, graph);
-    UsdLooks looks = new UsdLooks(reading, textures, graph);
+    looks = new UsdLooks(reading, textures, graph);
     meshes = new UsdMeshes(reading, new Bindings(reading), looks, new UsdBlends(reading), later);
     skins = new Skins(reading, nodes);
   }
@@ -69,6 +71,9 @@ final class UsdWalk {
       prim(prim, Above.top(root));
       prim.forget();
     }
+    for (String path : materials) {
+      looks.unseen(path, instances.path(path));
+    }
     skins.bind();
     reading.scene().nodes(nodes);
     instances.tell(reading.scene());
@@ -77,17 +82,33 @@ final class UsdWalk {
 
   private void prim(UsdPrim prim, Above above) throws IOException, FormatException {
     progress.checkCancelled();
-    if (prim.specifier() != PrimSpec.Specifier.DEF || NO_PARTS.contains(prim.typeName())) {
+    if (prim.specifier() != PrimSpec.Specifier.DEF) {
+      return;
+    }
+    if (NO_PARTS.contains(prim.typeName())) {
+      material(prim);
       return;
     }
     List<UsdPrim> children = prim.children();
     if (holdsLooks(prim, children)) {
+      children.forEach(this::material);
       return;
     }
     progress.report("reading " + prim.path(), 0.5);
-    node(prim, above, children);
+    if (prim.typeName().equals("Skeleton") && isHelper(prim)) {
+      skeleton(prim, above, above.node());
+    } else {
+      node(prim, above, children);
+    }
     for (UsdPrim child : children) {
       child.forget();
+    }
+  }
+
+  /** Remembers a material that nothing may show. */
+  private void material(UsdPrim prim) {
+    if (prim.typeName().equals("Material")) {
+      materials.add(prim.path());
     }
   }
 
@@ -116,40 +137,69 @@ final class UsdWalk {
       transform.keys(id, reading.keys());
     }
     Primvars primvars = above.primvars().of(prim);
+    UsdPrim shape = shape(prim, children);
+    Above around = shape == prim ? above : new Above(above, prim, -1, primvars.constant());
+    PolygonMesh mesh =
+        shape == null ? null : mesh(shape, around, shape == prim ? children : shape.children());
+    Content content = mesh == null ? content(prim) : Content.MeshContent.of(mesh.id());
+    int place = nodes.size();
+    nodes.add(
+        Node.of(id, Said.name(prim), parent, content)
+            .withTransform(rest)
+            .withVisibility(visibility(prim, id))
+            .withPurpose(purpose(prim))
+            .withProperties(values(prim, id)));
+    if (mesh != null) {
+      skins.mesh(shape, around, place, mesh);
+    }
+    Above here = new Above(above, prim, place, primvars.constant());
+    switch (prim.typeName()) {
+      case "Skeleton" -> skeleton(prim, above, place);
+      case "PointInstancer" -> instancer(prim, here, children);
+      default -> {
+        for (UsdPrim child : children) {
+          if (child != shape) {
+            prim(child, here);
+          }
+        }
+      }
+    }
+  }
+
+  private void skeleton(UsdPrim prim, Above above, int place) throws IOException, FormatException {
+    skins.skeleton(prim, above, place);
+    tree.skip(nodes.size());
+  }
+
+  /** The shape of a part: its own, or the one that stands below it because shapes hold no parts. */
+  private UsdPrim shape(UsdPrim prim, List<UsdPrim> children) {
+    if (UsdMeshes.isShape(prim.typeName())) {
+      return prim;
+    }
+    for (UsdPrim child : children) {
+      if (UsdMeshes.isShape(child.typeName()) && isHelper(child)) {
+        return child;
+      }
+    }
+    return null;
+  }
+
+  /** Whether a prim is there because the format needs it, as a landing of ours says. */
+  private boolean isHelper(UsdPrim prim) {
+    return !reading.asOthers()
+        && prim.field("customData") instanceof Map<?, ?> map
+        && map.containsKey(UsdNames.HELPER);
+  }
+
+  private PolygonMesh mesh(UsdPrim shape, Above above, List<UsdPrim> children)
+      throws IOException, FormatException {
     List<UsdSubset> subsets = new ArrayList<>();
     for (UsdPrim child : children) {
       if (UsdSubset.is(child)) {
         subsets.add(UsdSubset.of(child));
       }
     }
-    PolygonMesh mesh =
-        UsdMeshes.isShape(prim.typeName())
-            ? meshes.mesh(prim, above, primvars, subsets, instances)
-            : null;
-    Content content = mesh == null ? content(prim) : Content.MeshContent.of(mesh.id());
-    int place = nodes.size();
-    nodes.add(
-        Node.of(id, name(prim), parent, content)
-            .withTransform(rest)
-            .withVisibility(visibility(prim, id))
-            .withPurpose(purpose(prim))
-            .withProperties(values(prim, id)));
-    if (mesh != null) {
-      skins.mesh(prim, above, place, mesh);
-    }
-    Above here = new Above(above, prim, place, primvars.constant());
-    switch (prim.typeName()) {
-      case "Skeleton" -> {
-        skins.skeleton(prim, above, place);
-        tree.skip(nodes.size());
-      }
-      case "PointInstancer" -> instancer(prim, here, children);
-      default -> {
-        for (UsdPrim child : children) {
-          prim(child, here);
-        }
-      }
-    }
+    return meshes.mesh(shape, above, above.primvars().of(shape), subsets, instances);
   }
 
   private Content content(UsdPrim prim) throws IOException, FormatException {
@@ -176,15 +226,6 @@ final class UsdWalk {
               "What follows the schema \"" + type + "\" is not read: it is a group here.");
     }
     return Content.GROUP;
-  }
-
-  /** What stood before its name was made valid, where the two go together. */
-  private static String name(UsdPrim prim) {
-    return prim.field("displayName") instanceof UsdValue value
-            && value.text() != null
-            && ValidNames.isMadeOf(prim.name(), value.text())
-        ? value.text()
-        : prim.name();
   }
 
   private Visibility visibility(UsdPrim prim, int id) throws IOException, FormatException {
@@ -215,8 +256,8 @@ final class UsdWalk {
     values.fields(all);
     boolean light = UsdLights.is(prim.typeName());
     values.attributes(
-        all, name -> !Schemas.isKnown(name) && !(light && name.startsWith("inputs:")));
-    if (name(prim).equals(prim.name())
+        all, name -> !UsdNames.isSchema(name) && !(light && name.startsWith("inputs:")));
+    if (Said.name(prim).equals(prim.name())
         && prim.field("displayName") instanceof UsdValue said
         && said.text() != null) {
       all.put("displayName", said.text());
@@ -254,7 +295,7 @@ final class UsdWalk {
       ids[i] = reading.scene().newId();
       int place = nodes.size();
       nodes.add(
-          Node.of(ids[i], Copies.name(name(prim), i), here.node(), Content.GROUP)
+          Node.of(ids[i], Copies.name(Said.name(prim), i), here.node(), Content.GROUP)
               .withTransform(instancer.place(i))
               .withVisible(instancer.isSeen(i)));
       tree.stand(ids[i], prim.path(), here.node(), instancer.place(i).toMatrix());

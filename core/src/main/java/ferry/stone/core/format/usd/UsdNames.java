@@ -1,0 +1,120 @@
+package ferry.stone.core.format.usd;
+
+import java.util.Set;
+
+/** Names of properties that the scene has places of their own for: others are custom values. */
+public final class UsdNames {
+  /** Marks a prim that is there because the format needs it: it is no part of its own here. */
+  public static final String HELPER = "ferryHelper";
+
+  /** The name of a camera or light that is another one than its part's, among custom data. */
+  public static final String OWN_NAME = "ferryName";
+
+  private static final String USER = "userProperties:";
+
+  private static final Set<String> NAMES =
+      Set.of(
+          "xformOpOrder",
+          "visibility",
+          "purpose",
+          "extent",
+          "extentsHint",
+          "points",
+          "normals",
+          "velocities",
+          "accelerations",
+          "faceVertexCounts",
+          "faceVertexIndices",
+          "holeIndices",
+          "creaseIndices",
+          "creaseLengths",
+          "creaseSharpnesses",
+          "cornerIndices",
+          "cornerSharpnesses",
+          "subdivisionScheme",
+          "interpolateBoundary",
+          "faceVaryingLinearInterpolation",
+          "triangleSubdivisionRule",
+          "orientation",
+          "doubleSided",
+          "widths",
+          "curveVertexCounts",
+          "order",
+          "knots",
+          "ranges",
+          "pointWeights",
+          "basis",
+          "type",
+          "wrap",
+          "joints",
+          "jointNames",
+          "restTransforms",
+          "bindTransforms",
+          "prototypes");
+
+  /** Measures of solids. */
+  public static final Set<String> SOLIDS =
+      Set.of("size", "radius", "height", "axis", "width", "length", "radiusTop", "radiusBottom");
+
+  private static final Set<String> CAMERAS =
+      Set.of(
+          "projection",
+          "horizontalAperture",
+          "verticalAperture",
+          "horizontalApertureOffset",
+          "verticalApertureOffset",
+          "focalLength",
+          "clippingRange",
+          "fStop",
+          "focusDistance");
+
+  private static final Set<String> INSTANCERS =
+      Set.of(
+          "protoIndices",
+          "positions",
+          "orientations",
+          "orientationsf",
+          "scales",
+          "angularVelocities",
+          "ids",
+          "invisibleIds");
+
+  /** The types of custom values whose own type another one stands for here. */
+  public static final String TYPES = "usdTypes";
+
+  private static final String[] PREFIXES = {
+    "xformOp:", "primvars:", "material:binding", "collection:", "skel:", "subsetFamily:",
+  };
+
+  private UsdNames() {}
+
+  public static boolean isSchema(String property) {
+    for (String prefix : PREFIXES) {
+      if (property.startsWith(prefix)) {
+        return true;
+      }
+    }
+    return NAMES.contains(property)
+        || SOLIDS.contains(property)
+        || CAMERAS.contains(property)
+        || INSTANCERS.contains(property);
+  }
+
+  /** Parts between colons as names can be; what the format itself has under a name is set apart. */
+  public static String attribute(String name) {
+    boolean plain = !name.isEmpty() && !isSchema(name);
+    StringBuilder out = new StringBuilder();
+    for (String part : name.split(":", -1)) {
+      out.append(out.length() == 0 ? "" : ":").append(ValidNames.of(part));
+    }
+    return plain ? out.toString() : USER + out;
+  }
+
+  /** Whether an attribute's name may have been made of another one, also with a number behind. */
+  public static boolean isMadeOf(String attribute, String name) {
+    String made = attribute(name);
+    return attribute.equals(made)
+        || attribute.startsWith(made + "_")
+            && attribute.substring(made.length() + 1).matches("\\d+");
+  }
+}

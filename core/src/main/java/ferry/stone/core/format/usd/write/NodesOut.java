@@ -1,0 +1,350 @@
+package ferry.stone.core.format.usd.write;
+
+import ferry.stone.core.format.abc.write.MaterialSets;
+import ferry.stone.core.format.files.FreeNames;
+import ferry.stone.core.format.usd.UsdNames;
+import ferry.stone.core.format.usd.ValidNames;
+import ferry.stone.core.format.usd.layer.ListOp;
+import ferry.stone.core.format.usd.layer.PrimSpec;
+import ferry.stone.core.format.usd.layer.PropertySpec;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.look.Material;
+import ferry.stone.core.scene.mesh.FaceSet;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.Camera;
+import ferry.stone.core.scene.node.Light;
+import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.node.Node.Content;
+import ferry.stone.core.scene.node.Purpose;
+import ferry.stone.core.scene.node.Skin;
+import ferry.stone.core.scene.node.Visibility;
+import ferry.stone.core.scene.time.Clip;
+import ferry.stone.core.scene.time.MeshSequence;
+import ferry.stone.core.scene.time.PointCache;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+
+/**
+ * The parts of a scene as prims. A mesh that several parts show stands once in a class that they
+ * inherit from; a mesh with parts below it stands in a child of its own, since shapes hold none.
+ */
+final class NodesOut {
+  private static final String LOOKS = "Looks";
+  private static final String SHARED = "Meshes";
+
+  private final Scene scene;
+  private final UsdPlan plan;
+  private final Rig rig;
+  private final TimeCodes times;
+  private final PrimSpec root;
+  private final PrimSpec[] prims;
+  private final String[] paths;
+  private final Map<Integer, FreeNames> names = new HashMap<>();
+  private final Map<Integer, PolygonMesh> meshes;
+  private final Map<Integer, PointCache> caches = new HashMap<>();
+  private final Map<Integer, MeshSequence> sequences = new HashMap<>();
+  private final Map<Integer, Camera> cameras = new HashMap<>();
+  private final Map<Integer, Light> lights = new HashMap<>();
+  private final Map<Integer, Skin> skins = new HashMap<>();
+  private final Map<Integer, Material> materials = new HashMap<>();
+  private final Map<Integer, Integer> shows = new HashMap<>();
+  private final Map<Integer, String> shared = new HashMap<>();
+  private final ShapeOut shapes;
+  private final LensOut lenses;
+  private final RigOut rigs;
+  private final BlendsOut blends;
+  private final ImagesOut images;
+  private final Set<Integer> skelRoots;
+  private LooksOut looks;
+  private PrimSpec classes;
+  private final List<RigOut.Skeleton> forShapes = new ArrayList<>();
+
+  NodesOut(Scene scene, UsdPlan plan, TimeCodes times, ImagesOut images, PrimSpec root) {
+    this.scene = scene;
+    this.plan = plan;
+    rig = plan.rig();
+    this.times = times;
+    this.images = images;
+    this.root = root;
+    int count = scene.nodes().size();
+    prims = new PrimSpec[count];
+    paths = new String[count];
+    meshes = scene.meshesById();
+    scene.caches().forEach(c -> caches.putIfAbsent(c.meshId(), c));
+    scene.sequences().forEach(s -> sequences.putIfAbsent(s.meshId(), s));
+    scene.cameras().forEach(c -> cameras.put(c.id(), c));
+    scene.lights().forEach(l -> lights.put(l.id(), l));
+    scene.skins().forEach(s -> skins.put(s.id(), s));
+    scene.materials().forEach(m -> materials.put(m.id(), m));
+    for (Node node : scene.nodes()) {
+      if (node.content() instanceof Content.MeshContent content) {
+        shows.merge(content.meshId(), 1, Integer::sum);
+      }
+    }
+    shapes = new ShapeOut(times);
+    lenses = new LensOut(scene.frame().metresPerUnit(), times);
+    rigs = new RigOut(scene, rig, times);
+    blends = new BlendsOut(times);
+    skelRoots = plan.skelRoots();
+  }
+
+  void write() throws IOException {
+    boolean[] parents = new boolean[prims.length];
+    for (Node node : scene.nodes()) {
+      if (node.parent() >= 0) {
+        parents[node.parent()] = true;
+      }
+    }
+    for (int i = 0; i < prims.length; i++) {
+      if (!rig.isJoint(i)) {
+        prim(i);
+      }
+    }
+    looks();
+    rigs.skeletons(holders());
+    for (int i = 0; i < prims.length; i++) {
+      if (prims[i] != null) {
+        content(i, parents[i]);
+      }
+    }
+    rigs.all().forEach(rigs::weights);
+    forShapes.forEach(rigs::weights);
+  }
+
+  private RigOut.Holders holders() {
+    return new RigOut.Holders() {
+      @Override
+      public PrimSpec prim(int place) {
+        return place < 0 ? root : prims[place];
+      }
+
+      @Override
+      public String path(int place) {
+        return place < 0 ? "" : paths[place];
+      }
+
+      @Override
+      public FreeNames names(int place) {
+        return NodesOut.this.names(place);
+      }
+    };
+  }
+
+  private FreeNames names(int place) {
+    return names.computeIfAbsent(place, k -> new FreeNames());
+  }
+
+  /** The prim of a node with its name and its place. */
+  private void prim(int place) {
+    Node node = scene.nodes().get(place);
+    String name = names(node.parent()).take(ValidNames.of(node.name()));
+    PrimSpec parent = node.parent() < 0 ? root : prims[node.parent()];
+    PrimSpec prim = Spec.def(parent, "Xform", name);
+    prims[place] = prim;
+    paths[place] = (node.parent() < 0 ? "" : paths[node.parent()]) + "/" + name;
+    if (!name.equals(node.name())) {
+      prim.fields().put("displayName", Spec.text("string", node.name()));
+    }
+  }
+
+  /** Materials stand in the first part at the top, so that who refers to it has them too. */
+  private void looks() throws IOException {
+    if (scene.materials().isEmpty()) {
+      return;
+    }
+    int first = -1;
+    for (int i = 0; i < prims.length && first < 0; i++) {
+      first = prims[i] != null && scene.nodes().get(i).parent() < 0 ? i : -1;
+    }
+    PrimSpec holder = first < 0 ? root : prims[first];
+    String name = names(first).take(LOOKS);
+    PrimSpec scope = Spec.def(holder, "Scope", name);
+    looks = new LooksOut(scope, (first < 0 ? "" : paths[first]) + "/" + name, times, images);
+    for (Material material : scene.materials()) {
+      looks.write(material);
+    }
+  }
+
+  private void content(int place, boolean parent) {
+    Node node = scene.nodes().get(place);
+    PrimSpec prim = prims[place];
+    if (skelRoots.contains(place)) {
+      prim.typeName("SkelRoot");
+    }
+    XformOut.write(prim, node, times);
+    visibility(prim, node);
+    if (node.purpose() != Purpose.DEFAULT) {
+      Spec.token(prim, "purpose", node.purpose().name().toLowerCase(Locale.ROOT));
+    }
+    ValuesOut.write(prim, node.properties(), times, node.id());
+    if (node.content() instanceof Content.CameraContent content) {
+      prim.typeName("Camera");
+      lenses.camera(prim, cameras.get(content.cameraId()), node.name());
+    } else if (node.content() instanceof Content.LightContent content) {
+      Light light = lights.get(content.lightId());
+      prim.typeName(LensOut.type(light));
+      lenses.light(prim, light, node.name());
+    } else if (node.content() instanceof Content.MeshContent content) {
+      PrimSpec shape = prim;
+      String path = paths[place];
+      int namesOf = place;
+      if (parent && hasPrimsBelow(place)) {
+        String name = names(place).take(prim.name() + "_shape");
+        shape = Spec.def(prim, "Mesh", name);
+        Spec.custom(shape, UsdNames.HELPER, Spec.number("bool", 1));
+        path = path + "/" + name;
+        namesOf = -2 - place;
+      }
+      mesh(shape, path, namesOf, node, content);
+    }
+  }
+
+  private boolean hasPrimsBelow(int place) {
+    return prims[place].children().values().stream()
+        .anyMatch(p -> !p.typeName().equals("Scope") || !p.name().startsWith(LOOKS));
+  }
+
+  private void visibility(PrimSpec prim, Node node) {
+    Clip.Track seen = times.track(node.id(), Clip.VISIBLE);
+    boolean hidden = node.visibility() == Visibility.HIDDEN;
+    if (!hidden && seen == null) {
+      return;
+    }
+    PropertySpec property =
+        Spec.set(prim, "visibility", Spec.text("token", hidden ? "invisible" : "inherited"));
+    if (seen != null) {
+      property.samples(
+          times.samples(
+              seen, true, v -> Spec.text("token", v[0] < 0.5 ? "invisible" : "inherited")));
+    }
+  }
+
+  private void mesh(PrimSpec prim, String path, int place, Node node, Content.MeshContent content) {
+    PolygonMesh mesh = meshes.get(content.meshId());
+    prim.typeName(ShapeOut.type(mesh));
+    boolean several = shows.get(mesh.id()) > 1;
+    if (several) {
+      prim.fields().put("inheritPaths", ListOp.explicit(List.of(shared(mesh))));
+    } else {
+      shapes.write(prim, mesh, caches.get(mesh.id()), sequences.get(mesh.id()));
+    }
+    dress(prim, mesh, content, names(place), several);
+    Skin skin = skins.get(content.skinId());
+    RigOut.Skeleton skeleton = skin == null ? null : rigs.bind(prim, skin);
+    if (!mesh.morphs().isEmpty()) {
+      if (skeleton == null) {
+        int holder = skelRoot(node, place);
+        skeleton = rigs.forShapes(prims[holder], paths[holder], names(holder), prim);
+        forShapes.add(skeleton);
+      }
+      blends.write(prim, path, node, mesh, names(place), skeleton.weights);
+    }
+  }
+
+  private int skelRoot(Node node, int place) {
+    int at = place < -1 ? -2 - place : place;
+    return SkelRoots.over(scene.nodes(), skelRoots, at);
+  }
+
+  /** Path of the class that a mesh stands in. */
+  private String shared(PolygonMesh mesh) {
+    String there = shared.get(mesh.id());
+    if (there != null) {
+      return there;
+    }
+    if (classes == null) {
+      classes = new PrimSpec(names(-1).take(SHARED));
+      classes.specifier(PrimSpec.Specifier.CLASS);
+      root.children().put(classes.name(), classes);
+    }
+    FreeNames taken = names(Integer.MIN_VALUE);
+    String name = taken.take(ValidNames.of(mesh.name()));
+    String path = "/" + classes.name() + "/" + name;
+    shared.put(mesh.id(), path);
+    PrimSpec prim = Spec.def(classes, ShapeOut.type(mesh), name);
+    shapes.write(prim, mesh, caches.get(mesh.id()), sequences.get(mesh.id()));
+    shapes.sets(prim, mesh, sequences.get(mesh.id()), new FreeNames(), families(mesh, null));
+    return path;
+  }
+
+  /** Materials of a part: one for all of it, or one for each set. */
+  private void dress(
+      PrimSpec prim,
+      PolygonMesh mesh,
+      Content.MeshContent content,
+      FreeNames taken,
+      boolean several) {
+    int[] ids = content.slotMaterials() != null ? content.slotMaterials() : mesh.materialIds();
+    boolean both =
+        Arrays.stream(ids).mapToObj(materials::get).anyMatch(m -> m != null && m.doubleSided());
+    if (both) {
+      Spec.uniform(prim, "doubleSided", Spec.number("bool", 1));
+    }
+    Map<FaceSet, Integer> ofSets = new HashMap<>();
+    boolean single = ids.length == 1 && mesh.faceSlot() == null;
+    if (single && ids[0] >= 0) {
+      bind(prim, ids[0]);
+    }
+    int[][] bySlot = mesh.facesOfSlots();
+    for (int slot = 0; slot < bySlot.length && !single; slot++) {
+      FaceSet set = bySlot[slot].length == 0 ? null : MaterialSets.of(mesh, bySlot[slot]);
+      if (set != null && ids[slot] >= 0) {
+        ofSets.putIfAbsent(set, ids[slot]);
+      }
+    }
+    if (several) {
+      sharedSets(prim, mesh, ofSets);
+      return;
+    }
+    Map<FaceSet, String> prims =
+        shapes.sets(prim, mesh, sequences.get(mesh.id()), taken, families(mesh, ofSets));
+    families(prim, mesh, ofSets);
+    ofSets.forEach((set, material) -> bind(prim.children().get(prims.get(set)), material));
+  }
+
+  /** Sets that come with the mesh get the materials of this part. */
+  private void sharedSets(PrimSpec prim, PolygonMesh mesh, Map<FaceSet, Integer> ofSets) {
+    families(prim, mesh, ofSets);
+    FreeNames again = new FreeNames();
+    for (FaceSet set : mesh.faceSets()) {
+      String name = again.take(ValidNames.of(set.name()));
+      if (ofSets.containsKey(set)) {
+        PrimSpec over = new PrimSpec(name);
+        prim.children().put(name, over);
+        bind(over, ofSets.get(set));
+      }
+    }
+  }
+
+  private static ShapeOut.Families families(PolygonMesh mesh, Map<FaceSet, Integer> ofSets) {
+    int[][] bySlot = mesh.facesOfSlots();
+    return set -> {
+      boolean slot = ofSets != null && ofSets.containsKey(set);
+      for (int[] faces : ofSets == null ? bySlot : new int[0][]) {
+        slot |= faces.length > 0 && Arrays.equals(faces, set.faces());
+      }
+      return slot ? "materialBind" : "sets";
+    };
+  }
+
+  /** Sets of materials do not overlap; others may. */
+  private static void families(PrimSpec prim, PolygonMesh mesh, Map<FaceSet, Integer> ofSets) {
+    if (!ofSets.isEmpty()) {
+      Spec.token(prim, "subsetFamily:materialBind:familyType", "nonOverlapping");
+    }
+    if (mesh.faceSets().size() > ofSets.size()) {
+      Spec.token(prim, "subsetFamily:sets:familyType", "unrestricted");
+    }
+  }
+
+  private void bind(PrimSpec prim, int materialId) {
+    Spec.api(prim, "MaterialBindingAPI");
+    Spec.target(prim, "material:binding", looks.path(materialId));
+  }
+}

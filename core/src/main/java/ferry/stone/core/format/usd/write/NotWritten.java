@@ -1,0 +1,116 @@
+package ferry.stone.core.format.usd.write;
+
+import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Findings;
+import ferry.stone.core.finding.Severity;
+import ferry.stone.core.math.Figures;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.Skin;
+import ferry.stone.core.scene.time.Clip;
+import java.util.List;
+
+/** What of meshes, skins, looks and clips a stage has no place for, in words. */
+final class NotWritten {
+  private final Scene scene;
+  private final Clip clip;
+  private final Findings said = new Findings();
+
+  private NotWritten(Scene scene, Clip clip) {
+    this.scene = scene;
+    this.clip = clip;
+  }
+
+  /**
+   * @param clip that is written, {@code null} for none
+   */
+  static List<Finding> of(Scene scene, Clip clip) {
+    NotWritten all = new NotWritten(scene, clip);
+    all.meshes();
+    all.looks();
+    all.skins();
+    all.clips();
+    return all.said.list();
+  }
+
+  private void meshes() {
+    for (PolygonMesh mesh : scene.meshes()) {
+      boolean faces = mesh.faces().faceCount() > 0;
+      boolean lines = mesh.loose() != null && mesh.loose().lineCount() > 0;
+      boolean points = mesh.loose() != null && mesh.loose().points().length > 0;
+      if (faces && lines) {
+        lost("lines-not-carried", mesh.name(), "A shape is faces or lines: its lines do not land.");
+      }
+      if (points && (faces || lines)) {
+        lost("points-not-carried", mesh.name(), "Points beside faces or lines do not land.");
+      }
+    }
+  }
+
+  private void looks() {
+    if (!scene.variants().isEmpty()) {
+      lost(
+          "variants-not-carried",
+          "",
+          "Looks to choose from are not written: each part lands with its own materials.");
+    }
+  }
+
+  private void skins() {
+    for (Skin skin : scene.skins()) {
+      int none = 0;
+      for (int v = 0; v + 1 < skin.offsets().length; v++) {
+        none += skin.offsets()[v] == skin.offsets()[v + 1] ? 1 : 0;
+      }
+      if (none > 0) {
+        said.add(
+            Finding.of(
+                    "vertices-given-a-joint",
+                    Severity.LOOK,
+                    skin.name(),
+                    "Vertices that no joint moves follow the first joint of the skeleton.")
+                .measured(Figures.count(none, "vertex")));
+      }
+    }
+  }
+
+  private void clips() {
+    for (Clip other : scene.clips()) {
+      if (other != clip) {
+        lost(
+            "clip-not-chosen",
+            other.name(),
+            "A stage has one time line: this clip does not land. Land it in a file of its own.");
+      }
+    }
+    for (Clip each : scene.clips()) {
+      List<Clip.Track> tracks = each.tracks().stream().filter(t -> !HeldMotion.carries(t)).toList();
+      if (!tracks.isEmpty()) {
+        said.add(
+            Finding.of(
+                    "track-not-carried",
+                    Severity.FIX,
+                    each.name() + ", " + tracks.get(0).property(),
+                    "The format has no motion of such a value: it is left out.")
+                .measured(Figures.count(tracks.size(), "track")));
+      }
+    }
+    boolean curved =
+        clip != null
+            && clip.tracks().stream()
+                .anyMatch(
+                    t -> t.interpolation() == Clip.Interpolation.CUBIC && HeldMotion.carries(t));
+    if (curved) {
+      said.add(
+          Finding.of(
+              "motion-sampled",
+              Severity.NOTE,
+              clip.name(),
+              "Its curves are written as samples; between two of them it runs straight."));
+    }
+  }
+
+  private void lost(String code, String where, String message) {
+    said.add(Finding.of(code, Severity.FIX, where, message));
+  }
+}

@@ -1,0 +1,19 @@
+package ferry.stone.core.format.usd.write;
+
+/**
+ * What was chosen for a layer.
+ *
+ * @param rate time codes a second, 0 for that of the source
+ * @param clip name of the clip that is written, empty for the first
+ */
+public record UsdOptions(Container container, double rate, String clip) {
+  /** What the layer is written as. */
+  public enum Container {
+    TEXT,
+    CRATE,
+    PACKAGE
+  }
+
+  /** Time codes a second of a scene without a rate. */
+  static final double USUAL_RATE = 24;
+}

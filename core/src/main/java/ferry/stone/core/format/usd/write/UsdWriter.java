@@ -1,0 +1,161 @@
+package ferry.stone.core.format.usd.write;
+
+import ferry.stone.core.finding.Findings;
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.SceneWriter.Target;
+import ferry.stone.core.format.files.Resources;
+import ferry.stone.core.format.files.SeekableOutput;
+import ferry.stone.core.format.usd.layer.PrimSpec;
+import ferry.stone.core.format.usd.layer.UsdLayer;
+import ferry.stone.core.format.usd.out.CrateWriter;
+import ferry.stone.core.format.usd.out.UsdaWriter;
+import ferry.stone.core.format.usd.out.UsdzWriter;
+import ferry.stone.core.math.SignedAxis;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.look.Material;
+import ferry.stone.core.scene.time.Clip;
+import ferry.stone.core.scene.time.Samples;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.io.UncheckedIOException;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+
+/** Writes a scene as a layer, its images beside it or in a package with it. */
+public final class UsdWriter {
+  private static final Set<String> LAYER_FIELDS = Set.of("documentation", "comment", "owner");
+
+  private UsdWriter() {}
+
+  /** The main file. */
+  public static String write(Scene arrived, UsdOptions options, Target target)
+      throws IOException, FormatException {
+    UsdPlan plan = new UsdPlan(arrived, options);
+    Scene held = plan.held(target.stem());
+    boolean inPackage = options.container() == UsdOptions.Container.PACKAGE;
+    ImagesOut images = new ImagesOut(arrived, target.resources(), target.findings(), inPackage);
+    UsdLayer layer;
+    try {
+      layer = layer(held, plan, images);
+    } catch (UncheckedIOException e) {
+      throw e.getCause();
+    }
+    target.findings().addAll(plan.said());
+    target.progress().checkCancelled();
+    String main = target.stem() + "." + ending(options.container());
+    if (inPackage) {
+      try (OutputStream out = target.output().create(main)) {
+        UsdzWriter.write(layer, target.stem() + ".usdc", images.files(), out);
+      }
+      return main;
+    }
+    if (options.container() == UsdOptions.Container.TEXT) {
+      try (OutputStream out = target.output().create(main)) {
+        UsdaWriter.write(layer, out);
+      }
+    } else {
+      try (SeekableOutput out = target.output().seekable(main)) {
+        CrateWriter.write(layer, out);
+        out.complete();
+      }
+    }
+    for (Map.Entry<String, byte[]> image : images.files().entrySet()) {
+      try (OutputStream out = target.output().create(image.getKey())) {
+        out.write(image.getValue());
+      }
+    }
+    return main;
+  }
+
+  /** Images that become another kind of file, of those that the file holds. */
+  public static List<String> converted(Scene held, UsdOptions options, Resources cargo) {
+    ImagesOut images =
+        new ImagesOut(
+            held, cargo, new Findings(), options.container() == UsdOptions.Container.PACKAGE);
+    Set<Integer> used = new LinkedHashSet<>();
+    for (Material material : held.materials()) {
+      for (Material.Value value : material.channels().values()) {
+        if (value.texture() != null) {
+          used.add(value.texture().textureId());
+        }
+      }
+    }
+    List<String> converted = new ArrayList<>();
+    for (int id : used) {
+      held.texture(id).filter(images::converts).ifPresent(t -> converted.add(t.name()));
+    }
+    return converted;
+  }
+
+  static String ending(UsdOptions.Container container) {
+    return switch (container) {
+      case TEXT -> "usda";
+      case CRATE -> "usdc";
+      case PACKAGE -> "usdz";
+    };
+  }
+
+  private static UsdLayer layer(Scene held, UsdPlan plan, ImagesOut images) throws IOException {
+    PrimSpec root = new PrimSpec("");
+    Clip clip = held.clips().isEmpty() ? null : held.clips().get(0);
+    TimeCodes times = new TimeCodes(plan.rate(), clip);
+    new NodesOut(held, plan, times, images, root).write();
+    fields(held, times, clip, root);
+    return new UsdLayer("", root, List.of());
+  }
+
+  private static void fields(Scene held, TimeCodes times, Clip clip, PrimSpec root) {
+    Map<String, Object> fields = new TreeMap<>();
+    Map<String, Object> custom = new LinkedHashMap<>();
+    held.properties()
+        .forEach(
+            (name, value) -> {
+              if (value instanceof String text && LAYER_FIELDS.contains(name)) {
+                fields.put(name, Spec.text("string", text));
+              } else {
+                custom.put(name, value);
+              }
+            });
+    if (!custom.isEmpty()) {
+      fields.put("customLayerData", ValuesOut.dictionary(custom));
+    }
+    if (!root.children().isEmpty()) {
+      fields.put("defaultPrim", Spec.text("token", root.children().keySet().iterator().next()));
+    }
+    fields.put("metersPerUnit", Spec.number("double", held.frame().metresPerUnit()));
+    boolean z = held.frame().up() == SignedAxis.PLUS_Z;
+    fields.put("upAxis", Spec.text("token", z ? "Z" : "Y"));
+    fields.put("timeCodesPerSecond", Spec.number("double", times.rate()));
+    fields.put("framesPerSecond", Spec.number("double", times.rate()));
+    double[] range = range(held, clip);
+    if (range != null) {
+      fields.put("startTimeCode", Spec.number("double", times.code(range[0])));
+      fields.put("endTimeCode", Spec.number("double", times.code(range[1])));
+    }
+    fields.forEach((name, value) -> root.fields().put(name, value));
+  }
+
+  /** First and last second of what moves; {@code null} where nothing does. */
+  private static double[] range(Scene held, Clip clip) {
+    if (clip != null) {
+      return new double[] {clip.startSeconds(), clip.endSeconds()};
+    }
+    List<Samples> samples = new ArrayList<>(held.caches());
+    samples.addAll(held.sequences());
+    if (samples.isEmpty()) {
+      return null;
+    }
+    double start = Double.POSITIVE_INFINITY;
+    double end = Double.NEGATIVE_INFINITY;
+    for (Samples each : samples) {
+      start = Math.min(start, each.startSeconds());
+      end = Math.max(end, each.endSeconds());
+    }
+    return new double[] {start, end};
+  }
+}
