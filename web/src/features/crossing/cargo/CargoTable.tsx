@@ -115,9 +115,7 @@ export function CargoTable({ id, crossing }: { id: string; crossing: Crossing })
             {files.map((f) => (
               <tr key={f.path}>
                 <td title={f.path}>{f.path}</td>
-                <td className={f.role === 'OTHER' ? 'quiet' : ''}>
-                  {f.roleLabel}
-                </td>
+                <td className={f.role === 'OTHER' ? 'quiet' : ''}>{f.roleLabel}</td>
                 <td className="quiet" title={f.usedFor.join(', ')}>
                   {f.usedFor.join(', ') || (f.role === 'TEXTURE' ? 'nothing names it' : '')}
                 </td>

@@ -197,12 +197,32 @@ public final class UsdPlan {
       }
       nodes.add(node);
     }
-    if (!riders.isEmpty()) {
+    helpers(riders.size());
+    return nodes;
+  }
+
+  /** Parts that the format needs besides those of the scene, or at another place. */
+  private void helpers(int riders) {
+    boolean[] parents = new boolean[scene.nodes().size()];
+    for (int i = 0; i < parents.length; i++) {
+      int parent = scene.nodes().get(i).parent();
+      if (parent >= 0 && !rig.isJoint(i)) {
+        parents[parent] = true;
+      }
+    }
+    int shapes = 0;
+    for (int i = 0; i < parents.length; i++) {
+      boolean mesh = scene.nodes().get(i).content() instanceof Content.MeshContent;
+      shapes += mesh && parents[i] && !rig.isJoint(i) ? 1 : 0;
+    }
+    if (riders > 0 || shapes > 0) {
       said.add(
           ArrangedParts.helpers(
-              riders.size(), "parts below joints stand beside the skeleton, and move as it does"));
+              riders + shapes,
+              riders > 0
+                  ? "parts below joints stand beside the skeleton, and move as it does"
+                  : "a shape of the format holds no parts"));
     }
-    return nodes;
   }
 
   /** A joint is a place and nothing else. */
