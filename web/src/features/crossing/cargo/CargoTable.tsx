@@ -8,6 +8,7 @@ import { Button } from '../../../shared/Button';
 import { bytes } from '../../../shared/format';
 import { complain } from '../../../shared/Notices';
 import { QuaysideHead } from '../QuaysideHead';
+import { CompositionFields } from './CompositionFields';
 import { ReadingFields } from './ReadingFields';
 
 /** The files, the part each plays, and what they name but is not there. */
@@ -82,6 +83,9 @@ export function CargoTable({ id, crossing }: { id: string; crossing: Crossing })
         {crossing.state === 'failed' && <p className="empty-note loss">{crossing.problem}</p>}
         {cargo.data && (
           <ReadingFields id={id} cargo={cargo.data} disabled={crossing.state === 'reading'} />
+        )}
+        {cargo.data && (
+          <CompositionFields id={id} cargo={cargo.data} disabled={crossing.state === 'reading'} />
         )}
         <Table>
           <thead>

@@ -11,6 +11,9 @@ interface Props {
   disabled: boolean;
 }
 
+/** What the files themselves offer to choose from, beside these. */
+const OFFERED = ['variants', 'payloads'];
+
 /** What can be chosen about the reading of this cargo; each choice reads it anew. */
 export function ReadingFields({ id, cargo, disabled }: Props) {
   const client = useQueryClient();
@@ -18,7 +21,9 @@ export function ReadingFields({ id, cargo, disabled }: Props) {
     sendJson('PUT', `/api/crossings/${id}/reading`, { [name]: value })
       .catch(complain)
       .finally(() => client.invalidateQueries({ queryKey: ['crossing', id] }));
-  const shown = cargo.fields.filter((f) => isAsked(f, cargo.fields, cargo.options));
+  const shown = cargo.fields
+    .filter((f) => !OFFERED.includes(f.name))
+    .filter((f) => isAsked(f, cargo.fields, cargo.options));
   if (shown.length === 0) {
     return null;
   }

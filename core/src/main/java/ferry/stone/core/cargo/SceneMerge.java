@@ -61,6 +61,7 @@ final class SceneMerge {
       merge.rate(files.get(i), own.framesPerSecond());
       merge.add(scene, CargoPath.stem(files.get(i)));
       own.unread().forEach(merge.builder::unread);
+      merge.builder.compose(own.composition());
       Object said = own.properties().get("comments");
       comments.append(said == null ? "" : said + "\n");
     }

@@ -47,6 +47,7 @@ import org.joml.Matrix4dc;
  * @param variants names of the looks to choose from: other materials for the same meshes
  * @param unread what the source holds and the reader has no place for, in words: no landing can
  *     hold it
+ * @param composition what it was put together from, where that is more than one file of parts
  * @param nextId first id that is free
  */
 public record Scene(
@@ -74,6 +75,7 @@ public record Scene(
     List<String> variants,
     Map<String, Object> properties,
     List<String> unread,
+    Composition composition,
     int nextId) {
 
   public Scene {

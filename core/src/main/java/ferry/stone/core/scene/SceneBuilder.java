@@ -47,6 +47,7 @@ public final class SceneBuilder {
   private final List<String> variants = new ArrayList<>();
   private final Map<String, Object> properties = new HashMap<>();
   private final List<String> unread = new ArrayList<>();
+  private Composition composition = Composition.NONE;
   private int nextId = 1;
 
   public SceneBuilder(String name) {
@@ -78,6 +79,7 @@ public final class SceneBuilder {
     variants.addAll(scene.variants());
     properties.putAll(scene.properties());
     unread.addAll(scene.unread());
+    composition = scene.composition();
     nextId = scene.nextId();
   }
 
@@ -227,6 +229,17 @@ public final class SceneBuilder {
     return this;
   }
 
+  /** Adds to what the scene was put together from. */
+  public SceneBuilder compose(Composition more) {
+    composition = composition.with(more);
+    return this;
+  }
+
+  SceneBuilder composition(Composition newComposition) {
+    composition = newComposition;
+    return this;
+  }
+
   public SceneBuilder property(String key, Object value) {
     properties.put(key, value);
     return this;
@@ -332,6 +345,7 @@ public final class SceneBuilder {
         variants,
         properties,
         unread,
+        composition,
         nextId);
   }
 }

@@ -128,6 +128,7 @@ public final class SceneMap {
         .materials(materials(scene))
         .meshes(meshes(scene))
         .nodes(nodes(scene))
+        .composition(scene.composition().mapped(nodes))
         .skins(skins(scene))
         .cameras(
             scene.cameras().stream()

@@ -20,6 +20,7 @@ import ferry.stone.core.scene.time.MeshSequence;
 import ferry.stone.core.scene.time.PointCache;
 import ferry.stone.core.scene.time.Samples;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -115,6 +116,10 @@ final class PartNotes {
   static Map<String, String> of(Scene scene, Node node) {
     Map<String, String> notes = new LinkedHashMap<>();
     seen(scene, node, notes);
+    List<String> layers = scene.composition().sources().getOrDefault(node.id(), List.of());
+    if (!layers.isEmpty()) {
+      notes.put("Said in", String.join(", ", layers));
+    }
     if (node.content() instanceof Node.Content.MeshContent content) {
       sampled(scene, content.meshId(), notes);
     }

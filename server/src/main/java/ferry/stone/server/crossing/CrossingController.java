@@ -5,6 +5,7 @@ import ferry.stone.core.cargo.ReadFields;
 import ferry.stone.core.field.Field;
 import ferry.stone.core.format.CargoRole;
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.scene.Composition;
 import ferry.stone.core.view.FindingView;
 import ferry.stone.server.jobs.Job;
 import ferry.stone.server.web.NotFoundException;
@@ -79,7 +80,20 @@ public class CrossingController {
       List<ReferenceView> references,
       List<String> proposals,
       List<Field> fields,
-      Map<String, Object> options) {}
+      Map<String, Object> options,
+      CompositionView composition) {}
+
+  /**
+   * What the cargo was put together from; empty lists where it is one file of parts.
+   *
+   * @param layers files, and how each came in
+   * @param choices sets of variants
+   * @param payloads parts that are loaded on demand
+   */
+  public record CompositionView(
+      List<Composition.Layer> layers,
+      List<Composition.Choice> choices,
+      List<Composition.Payload> payloads) {}
 
   /** A file and the part it plays. */
   public record FileView(
@@ -163,8 +177,11 @@ public class CrossingController {
     Map<String, String> bindings = cargo.bindings(id);
     Map<String, TreeSet<String>> usedFor = new HashMap<>();
     List<ReferenceView> references = new ArrayList<>();
+    Composition composition = Composition.NONE;
     if (crossings.get(id).state().equals("ready")) {
       var scene = scenes.scenes(id).near();
+      composition = scene.composition();
+      layerUses(composition, usedFor);
       for (var texture : scene.textures()) {
         if (texture.embedded() != null) {
           // An image inside the scene file needs no file of its own.
@@ -205,7 +222,22 @@ public class CrossingController {
               List.copyOf(usedFor.getOrDefault(file.path(), new TreeSet<>())),
               file.unpackedFrom()));
     }
-    return new CargoView(files, references, images, ReadFields.of(folder), cargo.readOptions(id));
+    return new CargoView(
+        files,
+        references,
+        images,
+        ReadFields.of(folder),
+        cargo.readOptions(id),
+        new CompositionView(composition.layers(), composition.choices(), composition.payloads()));
+  }
+
+  /** How files came in that others are made of. */
+  private static void layerUses(Composition composition, Map<String, TreeSet<String>> usedFor) {
+    for (Composition.Layer layer : composition.layers()) {
+      String file = layer.path().replaceFirst("\\[.*", "");
+      String where = layer.where().isEmpty() ? "" : " of " + layer.where();
+      usedFor.computeIfAbsent(file, k -> new TreeSet<>()).add(layer.how() + where);
+    }
   }
 
   /** The shore that a crossing is sent to. */

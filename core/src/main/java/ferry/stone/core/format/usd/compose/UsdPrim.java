@@ -4,6 +4,7 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.usd.layer.ListOp;
 import ferry.stone.core.format.usd.layer.PrimSpec;
 import ferry.stone.core.format.usd.layer.PropertySpec;
+import ferry.stone.core.format.usd.layer.UsdArc;
 import ferry.stone.core.format.usd.layer.UsdBlock;
 import ferry.stone.core.format.usd.layer.UsdValue;
 import java.io.IOException;
@@ -190,6 +191,19 @@ public final class UsdPrim {
       }
     }
     return "";
+  }
+
+  /** Files of its payloads as they are written, whether they are loaded or not. */
+  public List<String> payloads() {
+    List<String> files = new ArrayList<>();
+    if (field("payload") instanceof List<?> list) {
+      for (Object item : list) {
+        if (item instanceof UsdArc arc) {
+          files.add(arc.asset().isEmpty() ? arc.prim() : arc.asset());
+        }
+      }
+    }
+    return files;
   }
 
   /** What hangs on it: references, payloads and classes, in the order of strength. */

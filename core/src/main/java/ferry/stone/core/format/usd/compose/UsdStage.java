@@ -9,6 +9,7 @@ import ferry.stone.core.format.usd.layer.UsdLayer;
 import ferry.stone.core.format.usd.layer.UsdValue;
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -76,6 +77,17 @@ public final class UsdStage {
       }
     }
     return at;
+  }
+
+  /** Sublayers of the layer that is opened, each with the layer that names it. */
+  public Map<String, String> sublayers() {
+    Map<String, String> all = new LinkedHashMap<>();
+    for (LayerStack.Member member : root.members()) {
+      if (member.layer() != root.root()) {
+        all.putIfAbsent(member.layer().resource(), root.identifier());
+      }
+    }
+    return all;
   }
 
   /** Files that were found otherwise than by their paths: what is written, and what was found. */

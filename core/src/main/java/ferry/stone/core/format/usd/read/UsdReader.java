@@ -59,8 +59,8 @@ public final class UsdReader {
     Budget budget = Budget.of(resource, context.resources());
     UsdFiles files = new UsdFiles(context.resources(), budget);
     ReferenceFinder finder = new ReferenceFinder(context.resources(), context.bindings());
-    UsdStage stage =
-        UsdStage.open(files, resource, UsdChoices.of(context.values(UsdChoices.FIELDS)), finder);
+    UsdStage.Choices choices = UsdChoices.of(context.values(UsdChoices.FIELDS));
+    UsdStage stage = UsdStage.open(files, resource, choices, finder);
     UsdLayer root = stage.layer();
     Frame frame = frame(root);
     SceneBuilder scene = new SceneBuilder(CargoPath.stem(resource));
@@ -75,7 +75,14 @@ public final class UsdReader {
         new UsdReading(stage, report, scene, rate, frame.metresPerUnit(), asOthers);
     Supplier<ReadReport> later =
         () -> new ReadReport(resource, new Findings(), budget.fresh(), true);
-    new UsdWalk(reading, files, finder, later, context.progress()).all();
+    new UsdWalk(
+            reading,
+            files,
+            finder,
+            later,
+            new Compositions(stage, choices.payloads()),
+            context.progress())
+        .all();
     layerValues(root, scene);
     scene.caches(reading.caches());
     reading.sequences().forEach(scene::add);

@@ -42,6 +42,7 @@ final class UsdWalk {
   private final UsdReading reading;
   private final Progress progress;
   private final PlaceTree tree;
+  private final Compositions compositions;
   private final UsdMeshes meshes;
   private final UsdLooks looks;
   private final List<String> materials = new ArrayList<>();
@@ -54,9 +55,11 @@ final class UsdWalk {
       UsdFiles files,
       ReferenceFinder finder,
       Supplier<ReadReport> later,
+      Compositions compositions,
       Progress progress) {
     this.reading = reading;
     this.progress = progress;
+    this.compositions = compositions;
     tree = new PlaceTree(reading.report());
     ShadeGraph graph = new ShadeGraph(reading.stage());
     UsdTextures textures = new UsdTextures(reading, files, finder, graph);
@@ -77,6 +80,7 @@ final class UsdWalk {
     skins.bind();
     reading.scene().nodes(nodes);
     instances.tell(reading.scene());
+    reading.scene().compose(compositions.all());
     reading.tracks().addAll(0, tree.tracks());
   }
 
@@ -129,6 +133,7 @@ final class UsdWalk {
     if (prototype != null) {
       instances.add(prim, prototype, id);
     }
+    compositions.add(prim, id);
     XformOps transform = XformOps.of(reading, prim);
     tree.add(id, prim.path(), above.node(), transform);
     int parent = tree.lift() ? -1 : above.node();
