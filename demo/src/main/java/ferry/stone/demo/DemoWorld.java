@@ -31,7 +31,8 @@ public final class DemoWorld {
     ARCH_CACHE("Falling arch (cache)", "falling-arch-cache.zip"),
     PENNANT("Pennant", "pennant.zip"),
     PENNANT_CACHE("Pennant (Alembic)", "pennant-alembic.zip"),
-    SINGING_HEAD("Singing head", "singing-head.zip");
+    SINGING_HEAD("Singing head", "singing-head.zip"),
+    BARGE("Barge at dusk", "barge-at-dusk.zip");
 
     private final String label;
     private final String file;
@@ -104,6 +105,7 @@ public final class DemoWorld {
         case PENNANT -> Pennant.write(output);
         case PENNANT_CACHE -> Pennant.writeAbc(output);
         case SINGING_HEAD -> SingingHead.write(output);
+        case BARGE -> BargeAtDusk.write(output);
         default -> throw new IllegalArgumentException(cargo.toString());
       }
     }

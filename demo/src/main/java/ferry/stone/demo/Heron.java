@@ -49,7 +49,7 @@ final class Heron {
     SceneCargo.writeFbx(built(), FbxOptions.USUAL, "heron_automaton", textures(), output);
   }
 
-  private static Scene built() {
+  static Scene built() {
     Heron heron = new Heron();
     heron.scene.framesPerSecond(30);
     heron.skeleton();
@@ -60,7 +60,7 @@ final class Heron {
     return heron.scene.build();
   }
 
-  private static Map<String, byte[]> textures() {
+  static Map<String, byte[]> textures() {
     return Map.of("tin_plates.png", Paint.stone(9_113, 256, 0x8fa3ad, 0x5c6f7a, 0.4));
   }
 

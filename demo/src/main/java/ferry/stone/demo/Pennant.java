@@ -4,6 +4,7 @@ import ferry.stone.core.format.abc.write.AbcOptions;
 import ferry.stone.core.format.files.Output;
 import ferry.stone.core.format.obj.write.ObjWriter;
 import ferry.stone.core.geometry.mesh.Normals;
+import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
 import ferry.stone.core.scene.mesh.Attribute.Semantic;
 import ferry.stone.core.scene.mesh.PolygonMesh;
@@ -14,6 +15,7 @@ import java.io.DataOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.util.List;
+import java.util.Map;
 
 /**
  * A pennant on its pole in the wind: the mesh as OBJ, the motion as an MDD point cache of the cloth
@@ -40,7 +42,7 @@ final class Pennant {
     build(scene);
     ObjWriter.write(scene.build(), "pennant", "pennant", output);
     try (OutputStream out = output.create("pennant_stripes.png")) {
-      out.write(Paint.stone(4_711, 128, 0xc24b32, 0xe8dcc0, 0.6));
+      out.write(textures().get("pennant_stripes.png"));
     }
     try (DataOutputStream out =
         new DataOutputStream(new BufferedOutputStream(output.create("pennant_wind.mdd")))) {
@@ -61,10 +63,19 @@ final class Pennant {
   }
 
   static void writeAbc(Output output) throws IOException {
+    SceneCargo.writeAbc(windy(), AbcOptions.STANDARD, "pennant", output);
+  }
+
+  /** With the wind in it, in centimetres with Y up. */
+  static Scene windy() {
     SceneBuilder scene = new SceneBuilder("pennant").framesPerSecond(RATE);
     int flag = build(scene);
     scene.caches(List.of(new Wind(scene.newId(), flag)));
-    SceneCargo.writeAbc(scene.build(), AbcOptions.STANDARD, "pennant", output);
+    return scene.build();
+  }
+
+  static Map<String, byte[]> textures() {
+    return Map.of("pennant_stripes.png", Paint.stone(4_711, 128, 0xc24b32, 0xe8dcc0, 0.6));
   }
 
   /** The cloth's motion by its closed form. */

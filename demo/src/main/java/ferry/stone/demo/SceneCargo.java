@@ -11,6 +11,8 @@ import ferry.stone.core.format.files.MemoryFiles;
 import ferry.stone.core.format.files.Output;
 import ferry.stone.core.format.gltf.write.GltfOptions;
 import ferry.stone.core.format.gltf.write.GltfWriter;
+import ferry.stone.core.format.usd.write.UsdOptions;
+import ferry.stone.core.format.usd.write.UsdWriter;
 import ferry.stone.core.geometry.frame.Rebase;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.math.Handedness;
@@ -88,6 +90,25 @@ final class SceneCargo {
           options,
           new SceneWriter.Target(
               stem, new MemoryFiles(Map.of()), output, new Findings(), Progress.NONE));
+    } catch (FormatException e) {
+      throw new IOException(e);
+    }
+  }
+
+  /**
+   * As a crate, in the numbers that they were built in.
+   *
+   * @param files textures that the scene names
+   */
+  static void writeUsd(Scene built, String stem, Map<String, byte[]> files, Output output)
+      throws IOException {
+    Scene framed = built.toBuilder().frame(BUILT, FrameSource.CHOSEN, FrameSource.CHOSEN).build();
+    try {
+      UsdWriter.write(
+          framed,
+          new UsdOptions(UsdOptions.Container.CRATE, 0, "", true),
+          new SceneWriter.Target(
+              stem, new MemoryFiles(files), output, new Findings(), Progress.NONE));
     } catch (FormatException e) {
       throw new IOException(e);
     }

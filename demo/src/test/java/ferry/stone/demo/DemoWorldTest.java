@@ -99,7 +99,8 @@ class DemoWorldTest {
     "PENNANT, 0, 0, 0, 1, 0",
     "PENNANT_CACHE, 0, 0, 0, 1, 0",
     "ARCH_CACHE, 0, 0, 0, 40, 0",
-    "SINGING_HEAD, 0, 0, 0, 1, 0"
+    "SINGING_HEAD, 0, 0, 0, 1, 0",
+    "BARGE, 1, 1, 1, 1, 0"
   })
   void eachShowsWhatItIsFor(Cargo cargo, int skins, int clips, int morphs, int caches, int textures)
       throws Exception {

@@ -16,7 +16,9 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeSet;
+import java.util.stream.Collectors;
 import org.springframework.core.io.FileSystemResource;
 import org.springframework.core.io.Resource;
 import org.springframework.http.CacheControl;
@@ -205,6 +207,11 @@ public class CrossingController {
         }
       }
     }
+    Set<String> layers =
+        composition.layers().stream()
+            .filter(layer -> !layer.where().isEmpty())
+            .map(Composition.Layer::path)
+            .collect(Collectors.toSet());
     List<FileView> files = new ArrayList<>();
     List<String> images = new ArrayList<>();
     CargoFolder folder = cargos.folder(id);
@@ -218,7 +225,7 @@ public class CrossingController {
               file.path(),
               file.size(),
               role.name(),
-              role.label(),
+              layers.contains(file.path()) ? "layer" : role.label(),
               List.copyOf(usedFor.getOrDefault(file.path(), new TreeSet<>())),
               file.unpackedFrom()));
     }

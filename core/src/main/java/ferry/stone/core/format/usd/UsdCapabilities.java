@@ -109,7 +109,7 @@ final class UsdCapabilities {
     table
         .set(
             Capability.LISTED_COPIES,
-            Fate.CHANGED,
+            Fate.KEPT,
             Fate.CHANGED,
             "Each copy is a part of its own, which shows the same mesh.")
         .set(

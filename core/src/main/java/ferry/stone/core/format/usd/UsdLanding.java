@@ -53,7 +53,14 @@ final class UsdLanding implements SceneWriter {
                   "Clip that is written",
                   "",
                   "A stage has one time line: name of the clip on it. Empty: the first.")
-              .under(TIME));
+              .under(TIME),
+          Field.flag(
+                  "oneRoot",
+                  "Everything below one part",
+                  false,
+                  "Who refers to the file has the first part at the top alone: on, several stand"
+                      + " below one.")
+              .under("Parts at the top"));
 
   private final Container container;
 
@@ -67,7 +74,8 @@ final class UsdLanding implements SceneWriter {
   }
 
   private UsdOptions typed(Values options) {
-    return new UsdOptions(container, options.number("rate"), options.text("clip"));
+    return new UsdOptions(
+        container, options.number("rate"), options.text("clip"), options.flag("oneRoot"));
   }
 
   @Override

@@ -11,6 +11,7 @@ import ferry.stone.core.format.usd.layer.UsdFiles;
 import ferry.stone.core.format.usd.layer.UsdLayer;
 import java.io.IOException;
 import java.util.LinkedHashSet;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 
@@ -30,7 +31,12 @@ final class UsdParts {
       int bracket = path.indexOf('[');
       String file = bracket < 0 ? path : path.substring(0, bracket);
       if (!file.isEmpty() && !layer.resource().endsWith("]")) {
-        finder.find(file, layer.resource()).ifPresent(m -> parts.add(m.resource()));
+        finder
+            .find(file, layer.resource())
+            .ifPresentOrElse(
+                m -> parts.add(m.resource()),
+                // What a missing file may have become is no scene of its own either.
+                () -> finder.propose(file).stream().limit(1).forEach(parts::add));
       }
     }
     parts.remove(resource);
@@ -40,7 +46,7 @@ final class UsdParts {
   private static void gather(PrimSpec prim, Set<String> into) {
     for (String field : new String[] {"references", "payload"}) {
       if (prim.fields().get(field) instanceof ListOp<?> edit) {
-        for (Object item : edit.over(java.util.List.of())) {
+        for (Object item : edit.over(List.of())) {
           if (item instanceof UsdArc arc) {
             into.add(arc.asset());
           }

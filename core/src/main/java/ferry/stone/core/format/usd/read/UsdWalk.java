@@ -288,6 +288,11 @@ final class UsdWalk {
         prototypes.put(target, prototype);
       }
     }
+    UsdPrim only = targets.size() == 1 ? prototypes.get(targets.get(0)) : null;
+    if (only != null && isBareShape(only)) {
+      places(prim, here, instancer, only);
+      return;
+    }
     int[] ids = new int[instancer.count()];
     Map<Integer, List<Integer>> shown = new LinkedHashMap<>();
     for (int i = 0; i < ids.length; i++) {
@@ -314,5 +319,41 @@ final class UsdWalk {
         reading.scene().add(new CopySet(CopySet.Kind.BRANCHES, -1, all));
       }
     }
+  }
+
+  /** Whether a prim is nothing but a shape where it stands. */
+  private boolean isBareShape(UsdPrim prim) throws IOException, FormatException {
+    boolean bare = UsdMeshes.isShape(prim.typeName()) && XformOps.of(reading, prim) == null;
+    for (UsdPrim child : bare ? prim.children() : List.<UsdPrim>of()) {
+      bare &= UsdSubset.is(child) || holdsLooks(child, child.children());
+    }
+    return bare
+        && Said.text(prim, "visibility", "inherited").equals("inherited")
+        && purpose(prim) == Purpose.DEFAULT;
+  }
+
+  /** One shape at many places: parts that show it, known as a list. */
+  private void places(UsdPrim prim, Above here, Instancer instancer, UsdPrim shape)
+      throws IOException, FormatException {
+    PolygonMesh mesh = mesh(shape, new Above(here, prim, -1, here.primvars()), shape.children());
+    Content content = Content.MeshContent.of(mesh.id());
+    int[] ids = new int[instancer.count()];
+    List<Integer> there = new ArrayList<>();
+    for (int i = 0; i < ids.length; i++) {
+      if (instancer.prototype(i) != 0 || !instancer.isActive(i)) {
+        continue;
+      }
+      ids[i] = reading.scene().newId();
+      there.add(ids[i]);
+      nodes.add(
+          Node.of(ids[i], Copies.name(Said.name(prim), i), here.node(), content)
+              .withTransform(instancer.place(i))
+              .withVisible(instancer.isSeen(i)));
+    }
+    tree.skip(nodes.size());
+    instancer.motion(ids);
+    int[] all = there.stream().mapToInt(Integer::intValue).toArray();
+    int holder = nodes.get(here.node()).id();
+    reading.scene().add(new CopySet(CopySet.Kind.PLACES, holder, all));
   }
 }

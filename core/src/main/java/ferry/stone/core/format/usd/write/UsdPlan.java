@@ -54,7 +54,9 @@ public final class UsdPlan {
   public UsdPlan(Scene scene, UsdOptions options) {
     Scene folded = GeometricFold.fold(scene);
     this.options = options;
-    this.scene = SkelRoots.needed(folded) ? withRoot(folded) : folded;
+    long tops = folded.nodes().stream().filter(n -> n.parent() < 0).count();
+    boolean joined = options.oneRoot() && tops > 1;
+    this.scene = joined || SkelRoots.needed(folded) ? withRoot(folded) : folded;
     clip =
         this.scene.clips().stream()
             .filter(c -> options.clip().isBlank() || c.name().equals(options.clip()))
