@@ -371,7 +371,8 @@ public final class UsdaParser {
     }
     List<Object> items = new ArrayList<>();
     for (int i = 0; i < value.length(); i++) {
-      items.add(value.number(i));
+      // Lists of numbers are of whole ones.
+      items.add((long) value.number(i));
     }
     return items;
   }

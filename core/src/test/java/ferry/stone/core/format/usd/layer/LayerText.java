@@ -5,10 +5,10 @@ import java.util.Map;
 import java.util.TreeMap;
 
 /** A layer as one text, so that layers of different files can be held against each other. */
-final class LayerText {
+public final class LayerText {
   private final StringBuilder out = new StringBuilder();
 
-  static String of(UsdLayer layer) throws Exception {
+  public static String of(UsdLayer layer) throws Exception {
     LayerText text = new LayerText();
     text.out.append("sublayers ").append(layer.sublayers()).append('\n');
     text.prim(layer.root(), "/");
