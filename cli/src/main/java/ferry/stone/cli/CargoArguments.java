@@ -259,13 +259,6 @@ final class CargoArguments {
       listed.put(own, file);
       scenes.add(own);
       CargoRole role = CargoRole.of(own, new CargoFolder(Map.of(own, file)));
-      if (role == CargoRole.LATER) {
-        throw new FormatException(
-            FormatException.Kind.UNSUPPORTED,
-            file.toString(),
-            "",
-            "this format cannot be read yet. Bring the asset as " + Formats.readNames() + ".");
-      }
       if (!role.isRead()) {
         throw new FormatException(
             FormatException.Kind.NOT_THIS_FORMAT,

@@ -77,7 +77,7 @@ final class FormatArguments {
     return option
         .type(String.class)
         .paramLabel(field.unit().isEmpty() ? "VALUE" : field.unit().toUpperCase(Locale.ROOT))
-        .description(description + " Standard: " + words(field.standard()) + ".")
+        .description(description + standard(field))
         .build();
   }
 
@@ -87,6 +87,11 @@ final class FormatArguments {
         : ", "
             + (field.type().equals("choice") ? "" : "e.g. ")
             + field.options().stream().map(Field.Option::value).collect(Collectors.joining(", "));
+  }
+
+  private static String standard(Field field) {
+    String words = words(field.standard());
+    return words.isEmpty() ? "" : " Standard: " + words + ".";
   }
 
   private static String words(Object value) {

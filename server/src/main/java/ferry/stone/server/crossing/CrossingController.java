@@ -6,6 +6,7 @@ import ferry.stone.core.field.Field;
 import ferry.stone.core.format.CargoRole;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.scene.Composition;
+import ferry.stone.core.scene.Scene;
 import ferry.stone.core.view.FindingView;
 import ferry.stone.server.jobs.Job;
 import ferry.stone.server.web.NotFoundException;
@@ -181,31 +182,10 @@ public class CrossingController {
     List<ReferenceView> references = new ArrayList<>();
     Composition composition = Composition.NONE;
     if (crossings.get(id).state().equals("ready")) {
-      var scene = scenes.scenes(id).near();
+      Scene scene = scenes.scenes(id).near();
       composition = scene.composition();
       layerUses(composition, usedFor);
-      for (var texture : scene.textures()) {
-        if (texture.embedded() != null) {
-          // An image inside the scene file needs no file of its own.
-          continue;
-        }
-        references.add(
-            new ReferenceView(
-                texture.written(), texture.resource(), bindings.containsKey(texture.written())));
-        if (texture.resource() != null) {
-          TreeSet<String> uses = usedFor.computeIfAbsent(texture.resource(), k -> new TreeSet<>());
-          for (var material : scene.materials()) {
-            material
-                .channels()
-                .forEach(
-                    (channel, value) -> {
-                      if (value.texture() != null && value.texture().textureId() == texture.id()) {
-                        uses.add(material.name() + " · " + channel.label());
-                      }
-                    });
-          }
-        }
-      }
+      references.addAll(imageUses(scene, bindings.keySet(), usedFor));
     }
     Set<String> layers =
         composition.layers().stream()
@@ -236,6 +216,35 @@ public class CrossingController {
         ReadFields.of(folder),
         cargo.readOptions(id),
         new CompositionView(composition.layers(), composition.choices(), composition.payloads()));
+  }
+
+  /** The images that a scene looks for, and what each file is used for. */
+  private static List<ReferenceView> imageUses(
+      Scene scene, Set<String> bound, Map<String, TreeSet<String>> usedFor) {
+    List<ReferenceView> references = new ArrayList<>();
+    for (var texture : scene.textures()) {
+      if (texture.embedded() != null) {
+        // An image inside the scene file needs no file of its own.
+        continue;
+      }
+      references.add(
+          new ReferenceView(
+              texture.written(), texture.resource(), bound.contains(texture.written())));
+      if (texture.resource() != null) {
+        TreeSet<String> uses = usedFor.computeIfAbsent(texture.resource(), k -> new TreeSet<>());
+        for (var material : scene.materials()) {
+          material
+              .channels()
+              .forEach(
+                  (channel, value) -> {
+                    if (value.texture() != null && value.texture().textureId() == texture.id()) {
+                      uses.add(material.name() + " · " + channel.label());
+                    }
+                  });
+        }
+      }
+    }
+    return references;
   }
 
   /** How files came in that others are made of. */

@@ -28,6 +28,7 @@ final class UsdCapabilities {
                   Capability.TEXT_LAYERS,
                   Capability.POINT_CACHES,
                   Capability.CHANGING_MESHES,
+                  Capability.BRANCH_COPIES,
                   Capability.PURPOSES,
                   Capability.SHOWN_PARTS,
                   Capability.PIVOTS,
@@ -112,11 +113,6 @@ final class UsdCapabilities {
             Fate.KEPT,
             Fate.CHANGED,
             "Each copy is a part of its own, which shows the same mesh.")
-        .set(
-            Capability.BRANCH_COPIES,
-            Fate.KEPT,
-            Fate.CHANGED,
-            "Each copy is written as parts of its own, which show the same meshes.")
         .set(
             Capability.ROOT_TRANSFORM,
             Fate.KEPT,

@@ -61,6 +61,9 @@ final class NodesOut {
   private final BlendsOut blends;
   private final ImagesOut images;
   private final Set<Integer> skelRoots;
+  private final Instanced instanced;
+  private final Map<Integer, PrimSpec> copyPrims = new HashMap<>();
+  private final Map<Integer, String> copies = new HashMap<>();
   private LooksOut looks;
   private PrimSpec classes;
   private final List<RigOut.Skeleton> forShapes = new ArrayList<>();
@@ -82,16 +85,12 @@ final class NodesOut {
     scene.lights().forEach(l -> lights.put(l.id(), l));
     scene.skins().forEach(s -> skins.put(s.id(), s));
     scene.materials().forEach(m -> materials.put(m.id(), m));
-    for (Node node : scene.nodes()) {
-      if (node.content() instanceof Content.MeshContent content) {
-        shows.merge(content.meshId(), 1, Integer::sum);
-      }
-    }
     shapes = new ShapeOut(times);
     lenses = new LensOut(scene.frame().metresPerUnit(), times);
     rigs = new RigOut(scene, rig, times);
     blends = new BlendsOut(times);
     skelRoots = plan.skelRoots();
+    instanced = plan.instanced();
   }
 
   void write() throws IOException {
@@ -102,8 +101,12 @@ final class NodesOut {
       }
     }
     for (int i = 0; i < prims.length; i++) {
-      if (!rig.isJoint(i)) {
-        prim(i);
+      if (rig.isJoint(i) || instanced.isAgain(i)) {
+        continue;
+      }
+      prim(i);
+      if (scene.nodes().get(i).content() instanceof Content.MeshContent content) {
+        shows.merge(content.meshId(), 1, Integer::sum);
       }
     }
     looks();
@@ -115,6 +118,10 @@ final class NodesOut {
     }
     rigs.all().forEach(rigs::weights);
     forShapes.forEach(rigs::weights);
+    // The first prim at the top is the default one: the class stands behind all parts.
+    if (classes != null) {
+      root.children().put(classes.name(), classes);
+    }
   }
 
   private RigOut.Holders holders() {
@@ -144,13 +151,38 @@ final class NodesOut {
   private void prim(int place) {
     Node node = scene.nodes().get(place);
     String name = names(node.parent()).take(ValidNames.of(node.name()));
-    PrimSpec parent = node.parent() < 0 ? root : prims[node.parent()];
+    int set = node.parent() < 0 ? -1 : instanced.set(node.parent());
+    PrimSpec parent =
+        set >= 0 ? copied(set, node.parent()) : node.parent() < 0 ? root : prims[node.parent()];
     PrimSpec prim = Spec.def(parent, "Xform", name);
     prims[place] = prim;
-    paths[place] = (node.parent() < 0 ? "" : paths[node.parent()]) + "/" + name;
+    String above = set >= 0 ? copies.get(set) : node.parent() < 0 ? "" : paths[node.parent()];
+    paths[place] = above + "/" + name;
     if (!name.equals(node.name())) {
       prim.fields().put("displayName", Spec.text("string", node.name()));
     }
+  }
+
+  /** The class that holds what is below the copies of a set, which is there from now on. */
+  private PrimSpec copied(int set, int top) {
+    PrimSpec there = copyPrims.get(set);
+    if (there == null) {
+      PrimSpec all = classes();
+      String name = names(Integer.MIN_VALUE).take(ValidNames.of(scene.nodes().get(top).name()));
+      there = Spec.def(all, "Xform", name);
+      copyPrims.put(set, there);
+      copies.put(set, "/" + all.name() + "/" + name);
+    }
+    return there;
+  }
+
+  /** The class that holds what several parts show. */
+  private PrimSpec classes() {
+    if (classes == null) {
+      classes = new PrimSpec(names(-1).take(SHARED));
+      classes.specifier(PrimSpec.Specifier.CLASS);
+    }
+    return classes;
   }
 
   /** Materials stand in the first part at the top, so that who refers to it has them too. */
@@ -160,7 +192,9 @@ final class NodesOut {
     }
     int first = -1;
     for (int i = 0; i < prims.length && first < 0; i++) {
-      first = prims[i] != null && scene.nodes().get(i).parent() < 0 ? i : -1;
+      // What is said below an instance does not count.
+      boolean holds = prims[i] != null && instanced.set(i) < 0;
+      first = holds && scene.nodes().get(i).parent() < 0 ? i : -1;
     }
     PrimSpec holder = first < 0 ? root : prims[first];
     String name = names(first).take(LOOKS);
@@ -176,6 +210,11 @@ final class NodesOut {
     PrimSpec prim = prims[place];
     if (skelRoots.contains(place)) {
       prim.typeName("SkelRoot");
+    }
+    int set = instanced.set(place);
+    if (set >= 0 && copies.containsKey(set)) {
+      prim.fields().put("inheritPaths", ListOp.explicit(List.of(copies.get(set))));
+      prim.fields().put("instanceable", Spec.number("bool", 1));
     }
     XformOut.write(prim, node, times);
     visibility(prim, node);
@@ -258,16 +297,11 @@ final class NodesOut {
     if (there != null) {
       return there;
     }
-    if (classes == null) {
-      classes = new PrimSpec(names(-1).take(SHARED));
-      classes.specifier(PrimSpec.Specifier.CLASS);
-      root.children().put(classes.name(), classes);
-    }
-    FreeNames taken = names(Integer.MIN_VALUE);
-    String name = taken.take(ValidNames.of(mesh.name()));
-    String path = "/" + classes.name() + "/" + name;
+    PrimSpec all = classes();
+    String name = names(Integer.MIN_VALUE).take(ValidNames.of(mesh.name()));
+    String path = "/" + all.name() + "/" + name;
     shared.put(mesh.id(), path);
-    PrimSpec prim = Spec.def(classes, ShapeOut.type(mesh), name);
+    PrimSpec prim = Spec.def(all, ShapeOut.type(mesh), name);
     shapes.write(prim, mesh, caches.get(mesh.id()), sequences.get(mesh.id()));
     shapes.sets(prim, mesh, sequences.get(mesh.id()), new FreeNames(), families(mesh, null));
     return path;

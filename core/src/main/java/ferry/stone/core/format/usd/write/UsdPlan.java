@@ -47,6 +47,7 @@ public final class UsdPlan {
   private final UsdOptions options;
   private final Clip clip;
   private final Rig rig;
+  private final Instanced instanced;
   private final Findings said = new Findings();
   private final HeldMotion motion;
   private Scene held;
@@ -63,6 +64,7 @@ public final class UsdPlan {
             .findFirst()
             .orElse(null);
     rig = new Rig(this.scene);
+    instanced = new Instanced(this.scene, rig);
     motion = new HeldMotion(this.scene, clip, rate());
   }
 
@@ -98,6 +100,15 @@ public final class UsdPlan {
     }
     said.addAll(NotWritten.of(scene, clip));
     said.addAll(Preview.said(scene));
+    if (instanced.hasOthers()) {
+      said.add(
+          Finding.of(
+              "copies-as-parts",
+              Severity.LOOK,
+              "",
+              "Copies inside of copies, and those that joints or shapes move, are written as parts of"
+                  + " their own, which show the same meshes."));
+    }
     List<Node> nodes = nodes();
     if (clip != null) {
       motion.others();
@@ -112,7 +123,7 @@ public final class UsdPlan {
                     .map(c -> HeldCamera.of(c, scene.frame().metresPerUnit(), said))
                     .toList())
             .sets(List.of())
-            .copies(List.of())
+            .copies(instanced.sets())
             .secondMotions(List.of())
             .sequences(
                 scene.sequences().stream()
@@ -149,6 +160,11 @@ public final class UsdPlan {
             motion.moved(),
             List.of(),
             clip.words()));
+  }
+
+  /** Which branches are instances. */
+  Instanced instanced() {
+    return instanced;
   }
 
   /** Which joints make which skeleton, by places in the scene that is held. */

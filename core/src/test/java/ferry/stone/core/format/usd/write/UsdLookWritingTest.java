@@ -3,7 +3,19 @@ package ferry.stone.core.format.usd.write;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import ferry.stone.core.cargo.CargoReader;
+import ferry.stone.core.field.Values;
+import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Offer;
+import ferry.stone.core.format.Formats;
+import ferry.stone.core.format.ReadContext;
+import ferry.stone.core.format.SceneWriter;
+import ferry.stone.core.handling.Handling;
+import ferry.stone.core.handling.Step;
+import ferry.stone.core.math.Frame;
+import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.SceneBuilder;
 import ferry.stone.core.scene.look.Channel;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.look.Texture;
@@ -14,7 +26,10 @@ import ferry.stone.core.scene.mesh.Attribute.Semantic;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.Camera;
 import ferry.stone.core.scene.node.Light;
+import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.Node.Content;
+import ferry.stone.core.survey.Survey;
+import ferry.stone.core.work.Progress;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
@@ -98,6 +113,48 @@ class UsdLookWritingTest extends Landed {
   private static Attribute uv(String name) {
     return new Attribute(
         name, Semantic.UV, Domain.VERTEX, 2, new float[] {0, 0, 1, 0, 1, 1, 0, 1}, null);
+  }
+
+  @Test
+  void theLookOfAStageDressesACacheThatCameWithout() throws Exception {
+    TextureUse use = image("oak.png");
+    int material = textured(use, use, Material.Alpha.OPAQUE);
+    int id = mesh("plank");
+    PolygonMesh bare = scene.build().mesh(id).orElseThrow();
+    scene.meshes(
+        List.of(
+            bare.toBuilder()
+                .materials(new int[] {material}, null)
+                .attributes(List.of(uv("map1")))
+                .build()));
+    node("plank", -1, Content.MeshContent.of(id));
+    written();
+    // The same plank, from an archive that knows no looks.
+    SceneBuilder take =
+        new SceneBuilder("take").frame(Frame.Y_UP_METRE, FrameSource.STATED, FrameSource.STATED);
+    take.add(PolygonMesh.of(1, "plank_geo", bare.points(), bare.faces()));
+    take.add(Node.of(2, "plank_geo", -1, Content.MeshContent.of(1)));
+    SceneWriter alembic = Formats.writer("abc");
+    alembic.write(
+        take.build(),
+        Values.of(alembic.fields(), Map.of()),
+        new SceneWriter.Target("take", files, files, said, Progress.NONE));
+    Scene both = CargoReader.read("yard", List.of("take.abc", "yard.usda"), ReadContext.of(files));
+    Finding beside =
+        Survey.of(both, List.of(), Progress.NONE).findings().stream()
+            .filter(f -> f.code().equals("look-beside"))
+            .findFirst()
+            .orElseThrow();
+    Offer offer = beside.offers().get(0);
+    Step step = new Step("a", offer.kind(), offer.params(), true, offer.nodeIds());
+    Scene dressed = Handling.result(both, Handling.run(both, List.of(step), Progress.NONE));
+    for (Scene.ShownMesh shown : dressed.shownMeshes()) {
+      Material worn = dressed.material(shown.mesh().materialIds()[0]).orElseThrow();
+      assertThat(worn.name()).isEqualTo("oak, wet");
+      assertThat(worn.texture(Channel.BASE_COLOUR)).isPresent();
+      assertThat(shown.mesh().first(Semantic.UV)).isPresent();
+    }
+    assertThat(dressed.shownMeshes()).hasSize(2);
   }
 
   @Test

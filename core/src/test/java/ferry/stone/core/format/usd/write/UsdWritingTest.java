@@ -14,6 +14,7 @@ import ferry.stone.core.motion.Pose;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.MorphTarget;
 import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.CopySet;
 import ferry.stone.core.scene.node.LocalTransform.EulerOrder;
 import ferry.stone.core.scene.node.LocalTransform.PivotTransform;
 import ferry.stone.core.scene.node.LocalTransform.ScaleInheritance;
@@ -120,6 +121,38 @@ class UsdWritingTest extends Landed {
     assertThat(back.copies()).isEmpty();
     assertThat(text.split("faceVertexIndices")).hasSize(2);
     assertThat(text).contains("inherits = </Meshes/post>");
+  }
+
+  @Test
+  void branchesThatAreAlikeAreInstancesAndStayCopies() throws Exception {
+    int post = mesh("post");
+    int cap = mesh("cap");
+    int[] tops = new int[3];
+    for (int i = 0; i < 3; i++) {
+      tops[i] = scene.newId();
+      int top =
+          scene.add(
+              Node.of(tops[i], "bollard " + i, -1, Content.GROUP)
+                  .withTransform(moved(2 * i, 0, 0)));
+      int body = node("post", top, Content.MeshContent.of(post));
+      scene.add(
+          Node.of(scene.newId(), "cap", body, Content.MeshContent.of(cap))
+              .withTransform(moved(0, 1, 0)));
+    }
+    scene.copies(List.of(new CopySet(CopySet.Kind.BRANCHES, -1, tops)));
+    Scene near = scene.build();
+    Scene back = written();
+    assertThat(back.paths()).containsExactlyElementsOf(near.paths());
+    assertThat(text.split("instanceable = true")).hasSize(4);
+    assertThat(text.split("faceVertexIndices")).hasSize(3);
+    assertThat(back.copies()).hasSize(1);
+    assertThat(back.copies().get(0).nodeIds())
+        .containsExactly(
+            back.nodes().get(0).id(), back.nodes().get(3).id(), back.nodes().get(6).id());
+    for (int i = 0; i < 9; i++) {
+      assertThat(back.worldMatrices()[i].equals(near.worldMatrices()[i], 1e-12)).isTrue();
+    }
+    assertThat(codes()).doesNotContain("copies-as-parts");
   }
 
   @Test

@@ -1,0 +1,123 @@
+package ferry.stone.core.format.usd.write;
+
+import ferry.stone.core.scene.Copies;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.CopySet;
+import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.node.Node.Content;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * Branches that are alike and can be instances: groups with nothing below them that joints or
+ * shapes move, and no copies inside of copies. What is below the first of them stands in a class.
+ */
+final class Instanced {
+  private final List<CopySet> sets = new ArrayList<>();
+  private final int[] setOf;
+  private final boolean[] below;
+  private final boolean[] again;
+  private boolean others;
+
+  Instanced(Scene scene, Rig rig) {
+    List<Node> nodes = scene.nodes();
+    Map<Integer, Integer> places = scene.nodePlaces();
+    Map<Integer, PolygonMesh> meshes = scene.meshesById();
+    setOf = new int[nodes.size()];
+    below = new boolean[nodes.size()];
+    again = new boolean[nodes.size()];
+    Arrays.fill(setOf, -1);
+    boolean[] bends = bends(nodes, meshes, rig);
+    for (CopySet set : Copies.branches(scene)) {
+      int[] tops = Arrays.stream(set.nodeIds()).map(places::get).toArray();
+      boolean fits =
+          Arrays.stream(tops)
+              .allMatch(
+                  top ->
+                      !bends[top]
+                          && !isUnder(nodes, top)
+                          && nodes.get(top).content() instanceof Content.Group);
+      if (!fits) {
+        others = true;
+        continue;
+      }
+      for (int k = 0; k < tops.length; k++) {
+        setOf[tops[k]] = sets.size();
+        mark(nodes, tops[k], k > 0);
+      }
+      sets.add(set);
+    }
+  }
+
+  /** Which nodes are joints, or hold what joints or shapes move. */
+  private static boolean[] bends(List<Node> nodes, Map<Integer, PolygonMesh> meshes, Rig rig) {
+    boolean[] bends = new boolean[nodes.size()];
+    for (int i = nodes.size() - 1; i >= 0; i--) {
+      Node node = nodes.get(i);
+      bends[i] |=
+          rig.isJoint(i)
+              || node.content() instanceof Content.MeshContent content
+                  && (content.skinId() >= 0 || !meshes.get(content.meshId()).morphs().isEmpty());
+      if (bends[i] && node.parent() >= 0) {
+        bends[node.parent()] = true;
+      }
+    }
+    return bends;
+  }
+
+  /** Whether a node stands below a copy, or holds one. */
+  private boolean isUnder(List<Node> nodes, int place) {
+    for (int at = place; at >= 0; at = nodes.get(at).parent()) {
+      if (setOf[at] >= 0) {
+        return true;
+      }
+    }
+    for (int i = place + 1; i < nodes.size(); i++) {
+      for (int at = i; setOf[i] >= 0 && at >= 0; at = nodes.get(at).parent()) {
+        if (at == place) {
+          return true;
+        }
+      }
+    }
+    return false;
+  }
+
+  private void mark(List<Node> nodes, int top, boolean isAgain) {
+    boolean[] inside = new boolean[nodes.size()];
+    inside[top] = true;
+    for (int i = top + 1; i < nodes.size(); i++) {
+      int parent = nodes.get(i).parent();
+      inside[i] = parent >= 0 && inside[parent];
+      below[i] |= inside[i];
+      again[i] |= inside[i] && isAgain;
+    }
+  }
+
+  /** The sets that are instances. */
+  List<CopySet> sets() {
+    return sets;
+  }
+
+  /** Whether some copies are parts of their own. */
+  boolean hasOthers() {
+    return others;
+  }
+
+  /** The set whose copy a node is, −1 for none. */
+  int set(int place) {
+    return setOf[place];
+  }
+
+  /** Whether a node stands below a copy that was written already. */
+  boolean isAgain(int place) {
+    return again[place];
+  }
+
+  /** Whether a node stands below a copy. */
+  boolean isBelow(int place) {
+    return below[place];
+  }
+}
