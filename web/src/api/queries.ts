@@ -57,10 +57,13 @@ export const queries = {
       // An event tells when it is read; should it be lost, the page must not wait for ever.
       refetchInterval: (query) => (query.state.data?.state === 'reading' ? 3000 : false),
     }),
-  cargo: (id: string) =>
+  // What files are used for is known once they are read.
+  cargo: (id: string, state: string) =>
     queryOptions({
-      queryKey: ['crossing', id, 'cargo'],
+      queryKey: ['crossing', id, 'cargo', state],
       queryFn: () => getJson<CargoView>(`/api/crossings/${id}/cargo`),
+      placeholderData: (before: CargoView | undefined, query) =>
+        query?.queryKey[1] === id ? before : undefined,
     }),
   survey: (id: string) =>
     queryOptions({

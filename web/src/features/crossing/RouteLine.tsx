@@ -21,7 +21,7 @@ interface Props {
 
 /** The route: five stops, any order; a number where something needs attention. */
 export function RouteLine({ id, stop, ready }: Props) {
-  const cargo = useQuery({ ...queries.cargo(id), enabled: ready });
+  const cargo = useQuery({ ...queries.cargo(id, 'ready'), enabled: ready });
   const survey = useQuery({ ...queries.survey(id), enabled: ready });
   const handling = useQuery({ ...queries.handling(id), enabled: ready });
   const landings = useQuery({ ...queries.landings(id), enabled: ready });

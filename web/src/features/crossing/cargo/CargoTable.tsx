@@ -13,7 +13,7 @@ import { ReadingFields } from './ReadingFields';
 
 /** The files, the part each plays, and what they name but is not there. */
 export function CargoTable({ id, crossing }: { id: string; crossing: Crossing }) {
-  const cargo = useQuery(queries.cargo(id));
+  const cargo = useQuery(queries.cargo(id, crossing.state));
   const client = useQueryClient();
   const input = useRef<HTMLInputElement>(null);
   const [sending, setSending] = useState<string | null>(null);

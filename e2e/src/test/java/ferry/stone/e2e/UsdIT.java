@@ -24,7 +24,7 @@ class UsdIT extends OnThePage {
   }
 
   private Locator file(String name) {
-    return page.locator(".quayside-body tr", new Page.LocatorOptions().setHasText(name));
+    return page.locator(".quayside-body tr", has(name)).first();
   }
 
   @Test
@@ -52,6 +52,7 @@ class UsdIT extends OnThePage {
     missing.getByText("Use nets_new.usdc").click();
     assertThat(missing).hasCount(0);
     waitForViews();
+    page.getByPlaceholder("Find a part").fill("coil_1");
     assertThat(page.locator("[role=treeitem]", has("coil_1"))).hasCount(1);
     stop("Cargo");
     labelled("Barge/nets, loaded on demand").uncheck();
@@ -59,6 +60,7 @@ class UsdIT extends OnThePage {
     labelled("Barge/nets, loaded on demand").check();
     assertThat(page.locator("[role=treeitem]", has("coil_1"))).hasCount(1);
     // A part says which layers speak of it.
+    page.getByPlaceholder("Find a part").fill("string");
     page.locator("[role=treeitem]", has("string")).first().click();
     assertThat(page.locator(".facts")).containsText("layers/light.usda, layers/set.usda");
   }
@@ -74,12 +76,12 @@ class UsdIT extends OnThePage {
     stop("Landing");
     page.locator("label", new Page.LocatorOptions().setHasText("USDZ")).first().click();
     button("Land as USDZ").click();
-    Locator link = page.locator(".quayside-body td a").first();
-    assertThat(link).isVisible();
-    Download download = page.waitForDownload(link::click);
+    landed();
+    stop("Proof");
+    Download download =
+        page.waitForDownload(() -> page.locator(".quayside-head").getByText("Download").click());
     Path usdz = folder.resolve("landed").resolve("barge.usdz");
     download.saveAs(usdz);
-    stop("Proof");
     assertThat(page.locator(".quayside-body")).containsText("Vertices under their joints");
     Locator lost = page.locator("tr[data-verdict=LOST]");
     assertThat(lost).hasCount(1);

@@ -41,7 +41,7 @@ final class LightProof {
       Light landed = byName.getOrDefault(light.name(), new ArrayDeque<>()).poll();
       List<String> other = landed == null ? List.of() : differences(light, landed);
       ledger
-          .about(Capability.AREA_LIGHTS)
+          .about(light.kind() == Light.Kind.DOME ? Capability.DOME_LIGHTS : Capability.AREA_LIGHTS)
           .add(
               "Light " + light.name(),
               -1,

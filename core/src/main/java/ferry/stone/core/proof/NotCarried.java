@@ -65,7 +65,7 @@ final class NotCarried {
   private static final Map<Capability, List<Capability>> GROUPS =
       Map.of(
           Capability.LIGHTS,
-          List.of(Capability.AREA_LIGHTS),
+          List.of(Capability.AREA_LIGHTS, Capability.DOME_LIGHTS),
           Capability.MATERIALS,
           List.of(Capability.PACKED_IMAGES, Capability.VARIANTS),
           Capability.DETAIL_LEVELS,

@@ -1,6 +1,7 @@
 package ferry.stone.core.proof;
 
 import ferry.stone.core.format.losses.Capability;
+import ferry.stone.core.format.losses.Capability.Fate;
 import ferry.stone.core.geometry.triangle.RenderPrimitive;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.motion.ClipPoses;
@@ -274,7 +275,7 @@ final class RigProof {
     return Math.sqrt(most);
   }
 
-  private double farthest(Pose wanted, Pose found) {
+  private double farthest(Scene moved, Pose wanted, Pose found) {
     double most = 0;
     for (Match match : matches) {
       if (match.sourceVertex() != null) {
@@ -282,7 +283,7 @@ final class RigProof {
             Math.max(
                 most,
                 farthest(
-                    Deform.world(far, wanted, match.farPlace()),
+                    Deform.world(moved, wanted, match.farPlace()),
                     Deform.world(read, found, match.readPlace()),
                     match.sourceVertex()));
       }
@@ -291,7 +292,7 @@ final class RigProof {
   }
 
   private void pose(String fact, Pose wanted, Pose found) {
-    double off = farthest(wanted, found);
+    double off = farthest(far, wanted, found);
     ledger
         .about(landing.poses())
         .off(off)
@@ -365,22 +366,29 @@ final class RigProof {
   private double farthest(Clip clip, Clip landed) {
     double wanted = clip.endSeconds() - clip.startSeconds();
     double off = 0;
-    ClipPoses wantedPoses = ClipPoses.of(far, clip);
+    Scene moved = withoutLostCaches();
+    ClipPoses wantedPoses = ClipPoses.of(moved, clip);
     ClipPoses foundPoses = ClipPoses.of(read, landed);
     for (int i = 0; i < MOMENTS; i++) {
       double even = clip.startSeconds() + wanted * i / (MOMENTS - 1);
       double part = landing.holding().moment(clip, even) - clip.startSeconds();
       Pose wantedPose = wantedPoses.at(clip.startSeconds() + part);
-      double here = farthest(wantedPose, foundPoses.at(landed.startSeconds() + part));
+      double here = farthest(moved, wantedPose, foundPoses.at(landed.startSeconds() + part));
       // A jump at this very moment may be told a 32-bit rounding earlier or later.
       for (int side = -1; side <= 1 && here > POSE_TOLERANCE * size; side += 2) {
         double moment = landed.startSeconds() + part;
         double beside = moment + side * 2.0 * Math.ulp((float) moment);
-        here = Math.min(here, farthest(wantedPose, foundPoses.at(beside)));
+        here = Math.min(here, farthest(moved, wantedPose, foundPoses.at(beside)));
       }
       off = Math.max(off, here);
     }
     return off;
+  }
+
+  /** Caches that the format does not hold are told as such: the rest of the motion is compared. */
+  private Scene withoutLostCaches() {
+    boolean lost = landing.fate(Capability.POINT_CACHES) == Fate.LOST;
+    return lost && !far.caches().isEmpty() ? far.toBuilder().caches(List.of()).build() : far;
   }
 
   /** Joints that were left out may move a vertex a little; beyond that its place is lost. */

@@ -300,12 +300,12 @@ public final class CapabilityScenes {
                 71, "moves", 0, 1, s.clip(Clip.TRANSLATION, 1, 3, 0, 0, 0, 0, 0, 0, 1).tracks()));
       }
       case TIME_BEFORE_ZERO -> s.scene.add(s.clip(Clip.TRANSLATION, 1, 3, -1, 0, 0, 0, 0, 0, 1));
-      case AREA_LIGHTS -> {
+      case AREA_LIGHTS, DOME_LIGHTS -> {
         s.scene.add(
             new Light(
                 60,
                 "window",
-                Light.Kind.AREA,
+                capability == Capability.AREA_LIGHTS ? Light.Kind.AREA : Light.Kind.DOME,
                 new float[] {1, 1, 1},
                 10,
                 Double.POSITIVE_INFINITY,

@@ -161,7 +161,8 @@ final class AbcCapabilities {
           Capability.PURPOSES,
           Capability.NODE_SETS,
           Capability.DETAIL_DISTANCES,
-          Capability.AREA_LIGHTS
+          Capability.AREA_LIGHTS,
+          Capability.DOME_LIGHTS
         }) {
       table.set(rest, Fate.NONE, Fate.LOST, "The format has none.");
     }

@@ -159,6 +159,7 @@ public final class FbxCapabilities {
               Fate.CHANGED,
               "A value beside a texture is multiplied into the image, since the texture takes its place.")
           .set(Capability.VARIANTS, Fate.NONE, Fate.LOST, "Each part lands with its own materials.")
+          .set(Capability.DOME_LIGHTS, Fate.NONE, Fate.LOST, "The format has none.")
           .set(
               Capability.MISSING_TEXTURES,
               Fate.LOST,

@@ -32,6 +32,18 @@ public final class ArrangedParts {
     return children(HELPERS, count, why);
   }
 
+  /** Parts under names of their own, for joints and the like. */
+  public static Finding added(int count, String why) {
+    return Finding.of(
+            HELPERS,
+            Severity.LOOK,
+            "",
+            "Parts were added, since "
+                + why
+                + ". Nothing moves by it, but other programs list them.")
+        .measured(Figures.count(count, "part"));
+  }
+
   public static Finding packed(int count, String why) {
     return children(PACKED, count, why);
   }

@@ -161,13 +161,8 @@ public final class Contents {
               scene.clips().stream().filter(c -> c.startSeconds() < 0).toList(),
               "clip",
               c -> c.name());
-      case AREA_LIGHTS ->
-          list(
-              scene.lights().stream()
-                  .filter(l -> l.kind() == Light.Kind.AREA || l.kind() == Light.Kind.DOME)
-                  .toList(),
-              "light",
-              l -> l.name());
+      case AREA_LIGHTS -> lights(scene, Light.Kind.AREA);
+      case DOME_LIGHTS -> lights(scene, Light.Kind.DOME);
       case PACKED_IMAGES ->
           list(
               scene.textures().stream().filter(t -> t.packed() != null).toList(),
@@ -188,6 +183,11 @@ public final class Contents {
     return items.isEmpty()
         ? Found.NONE
         : new Found(items.size(), noun, name.of(items.get(0)), List.of());
+  }
+
+  private static Found lights(Scene scene, Light.Kind kind) {
+    return list(
+        scene.lights().stream().filter(l -> l.kind() == kind).toList(), "light", l -> l.name());
   }
 
   private Found nodes(Predicate<Node> fits) {

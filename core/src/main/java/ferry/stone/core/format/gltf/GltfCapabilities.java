@@ -175,6 +175,7 @@ public final class GltfCapabilities {
               Fate.KEPT,
               "A parallel view must end somewhere, and a perspective one begin above 0.")
           .set(Capability.AREA_LIGHTS, Fate.NONE, Fate.LOST, "The format has none.")
+          .set(Capability.DOME_LIGHTS, Fate.NONE, Fate.LOST, "The format has none.")
           .set(
               Capability.MATERIAL_MODEL,
               Fate.KEPT,

@@ -40,6 +40,7 @@ final class UsdCapabilities {
                   Capability.TIME_BEFORE_ZERO,
                   Capability.CAMERA_LENSES,
                   Capability.AREA_LIGHTS,
+                  Capability.DOME_LIGHTS,
                   Capability.SEPARATE_CHANNELS,
                   Capability.PACKED_CHANNELS,
                   Capability.TINTED_TEXTURES,
@@ -127,8 +128,8 @@ final class UsdCapabilities {
             Capability.HELPERS,
             Fate.NONE,
             Fate.CHANGED,
-            "A mesh with parts below it stands in a child; what hangs on a joint stands beside the"
-                + " skeleton.")
+            "Joints stand in a skeleton, and a mesh with parts below it in a child; what hangs on a"
+                + " joint stands beside the skeleton.")
         .set(Capability.NODE_SETS, Fate.NONE, Fate.LOST, "Layers and selections are not written.")
         .set(
             Capability.DETAIL_LEVELS,

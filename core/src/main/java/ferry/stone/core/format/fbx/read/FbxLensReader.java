@@ -127,7 +127,7 @@ public final class FbxLensReader {
         colour,
         Math.max(0, p.number("Intensity", PERCENT) / PERCENT),
         ends && range > 0 ? range : Double.POSITIVE_INFINITY,
-        Math.max(0, Math.min(inner, outer - 1e-4)),
+        Math.max(0, Math.min(inner, outer)),
         outer,
         p.custom());
   }

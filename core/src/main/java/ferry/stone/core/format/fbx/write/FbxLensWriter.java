@@ -80,7 +80,7 @@ final class FbxLensWriter {
           case DIRECTIONAL -> 1;
           case SPOT -> 2;
           case AREA -> 3;
-          case DOME -> 4;
+          case DOME -> throw new IllegalStateException("no dome lights in FBX");
         };
     p.add(FbxBuild.choice("LightType", type));
     float[] c = light.linearColour();

@@ -14,6 +14,7 @@ import ferry.stone.core.geometry.triangle.GeometricFold;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.Light;
 import ferry.stone.core.scene.node.LocalTransform;
 import ferry.stone.core.scene.node.LocalTransform.EulerOrder;
 import ferry.stone.core.scene.node.LocalTransform.InheritedTransform;
@@ -118,7 +119,21 @@ public final class FbxModelWriter {
       int first = scene.nodePlaces().get(split.nodeIds().get(0));
       findings.add(ArrangedParts.unsheared(split.nodeIds(), scene.nodes().get(first).name()));
     }
-    return split.scene();
+    return withoutDomes(split.scene());
+  }
+
+  /** The format has no dome lights: what holds one stays as a part. */
+  private static Scene withoutDomes(Scene scene) {
+    boolean any = false;
+    List<Node> nodes = new ArrayList<>();
+    for (Node node : scene.nodes()) {
+      boolean dome =
+          node.content() instanceof Node.Content.LightContent light
+              && scene.light(light.lightId()).orElseThrow().kind() == Light.Kind.DOME;
+      any |= dome;
+      nodes.add(dome ? node.withContent(Node.Content.GROUP) : node);
+    }
+    return any ? scene.toBuilder().nodes(nodes).build() : scene;
   }
 
   /** Writes all nodes; what each became, by its place. */

@@ -255,7 +255,10 @@ final class GltfNodes {
       }
       if (light.kind() == Light.Kind.SPOT) {
         json.putObject("spot")
-            .put("innerConeAngle", light.innerAngleRadians())
+            // The inner cone must be the smaller one.
+            .put(
+                "innerConeAngle",
+                Math.max(0, Math.min(light.innerAngleRadians(), light.outerAngleRadians() - 1e-6)))
             .put("outerConeAngle", light.outerAngleRadians());
       }
       GltfExtras.write(json, light.properties(), extensions);

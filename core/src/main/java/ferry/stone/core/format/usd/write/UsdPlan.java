@@ -233,13 +233,17 @@ public final class UsdPlan {
       boolean mesh = scene.nodes().get(i).content() instanceof Content.MeshContent;
       shapes += mesh && parents[i] && !rig.isJoint(i) ? 1 : 0;
     }
-    if (riders > 0 || shapes > 0) {
+    int skeletons = rig.skeletons().size();
+    if (riders + shapes + skeletons > 0) {
+      int all = riders + shapes + skeletons;
       said.add(
-          ArrangedParts.helpers(
-              riders + shapes,
-              riders > 0
-                  ? "parts below joints stand beside the skeleton, and move as it does"
-                  : "a shape of the format holds no parts"));
+          riders > 0
+              ? ArrangedParts.added(
+                  all, "joints stand in a skeleton, and parts below joints beside it")
+              : skeletons > 0
+                  ? ArrangedParts.added(
+                      all, "joints stand in a skeleton, which is a part of its own")
+                  : ArrangedParts.helpers(all, "a shape of the format holds no parts"));
     }
   }
 
