@@ -2,6 +2,7 @@ package ferry.stone.e2e;
 
 import ferry.stone.core.geometry.frame.Rebase;
 import ferry.stone.core.math.Frame;
+import ferry.stone.core.motion.Caches;
 import ferry.stone.core.motion.Deform;
 import ferry.stone.core.motion.Pose;
 import ferry.stone.core.scene.Scene;
@@ -56,6 +57,12 @@ record Expected(Scene scene, List<String> paths, double[][] origins, List<Mesh> 
       }
     }
     return new Expected(scene, paths, origins, meshes);
+  }
+
+  /** Whether the vertices of a mesh are sampled over time. */
+  boolean isCached(int mesh) {
+    Node node = scene.nodes().get(meshes.get(mesh).place());
+    return Caches.of(scene, ((Node.Content.MeshContent) node.content()).meshId()) != null;
   }
 
   /** Boxes of the meshes at a moment of a clip, 0 to 1. */

@@ -2,6 +2,7 @@ package ferry.stone.e2e;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import ferry.stone.core.format.fbx.FbxCapabilities;
+import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.proof.LedgerRow;
 import ferry.stone.core.proof.Proof;
 import ferry.stone.core.scene.Scene;
@@ -149,7 +150,7 @@ final class Untold {
         differs(
             true,
             own.path() + " is not there",
-            part.or(r -> r.about() == ferry.stone.core.format.losses.Capability.DETAIL_LEVELS));
+            part.or(r -> r.about() == Capability.DETAIL_LEVELS));
         continue;
       }
       if (there[i].has("box")) {
@@ -171,7 +172,7 @@ final class Untold {
           r ->
               r.fact().startsWith("Faces on")
                   || r.group().equals(own.path()) && r.fact().equals("Faces")
-                  || r.about() == ferry.stone.core.format.losses.Capability.NO_UVS);
+                  || r.about() == Capability.NO_UVS);
       List<String> morphs = new ArrayList<>();
       there[i].path("morphs").forEach(m -> morphs.add(m.asText()));
       differs(
@@ -360,6 +361,7 @@ final class Untold {
     for (int i = 0; i < there.length; i++) {
       if (there[i] != null) {
         double off = off(own.get(i), there[i].path("box"));
+        boolean cached = expected.isCached(i);
         differs(
             off > MOVING * expected.size(),
             expected.meshes().get(i).path()
@@ -371,7 +373,8 @@ final class Untold {
                 + clip.name(),
             r ->
                 r.fact().equals("Vertices during " + clip.name())
-                    || r.about() == ferry.stone.core.format.losses.Capability.OTHER_MOTION);
+                    || r.about() == Capability.OTHER_MOTION
+                    || cached && r.about() == Capability.POINT_CACHES);
       }
     }
   }

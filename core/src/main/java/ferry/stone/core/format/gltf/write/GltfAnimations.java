@@ -175,16 +175,24 @@ final class GltfAnimations {
     return result;
   }
 
-  /** A clip lasts from its first key to its last: one track holds its ends for the whole range. */
+  /**
+   * A clip lasts from its first key to its last: one track holds its ends for the whole range. It
+   * is one of a node where there is any, since many programs know no others.
+   */
   private static void holdEnds(List<Track> tracks, Clip clip) {
+    if (tracks.isEmpty()) {
+      return;
+    }
+    List<Track> known = tracks.stream().filter(GltfAnimations::isOfNode).toList();
     double first = Double.POSITIVE_INFINITY;
     double last = Double.NEGATIVE_INFINITY;
-    for (Track track : tracks) {
+    for (Track track : known.isEmpty() ? tracks : known) {
       first = Math.min(first, track.timesSeconds()[0]);
       last = Math.max(last, track.timesSeconds()[track.timesSeconds().length - 1]);
     }
-    if (!tracks.isEmpty() && (first > clip.startSeconds() || last < clip.endSeconds())) {
-      tracks.set(0, tracks.get(0).held(clip.startSeconds(), clip.endSeconds()));
+    if (first > clip.startSeconds() || last < clip.endSeconds()) {
+      int held = known.isEmpty() ? 0 : tracks.indexOf(known.get(0));
+      tracks.set(held, tracks.get(held).held(clip.startSeconds(), clip.endSeconds()));
     }
   }
 
