@@ -9,11 +9,7 @@ import java.util.List;
 public final class FileClip {
   private FileClip() {}
 
-  /**
-   * Adds it where anything moves; caches are played with it.
-   *
-   * @param range first and last second where the file says them, else {@code null}
-   */
+  /** Adds it to a scene where anything moves, as {@link #of} has it. */
   public static void add(
       SceneBuilder scene,
       String name,
@@ -22,8 +18,26 @@ public final class FileClip {
       List<Clip.Words> words,
       List<Samples> samples,
       double[] range) {
+    if (!tracks.isEmpty() || !words.isEmpty()) {
+      scene.add(of(scene.newId(), name, tracks, keys, words, samples, range));
+    }
+  }
+
+  /**
+   * It, {@code null} where nothing moves; caches are played with it.
+   *
+   * @param range first and last second where the file says them, else {@code null}
+   */
+  public static Clip of(
+      int id,
+      String name,
+      List<Clip.Track> tracks,
+      List<Clip.Keys> keys,
+      List<Clip.Words> words,
+      List<Samples> samples,
+      double[] range) {
     if (tracks.isEmpty() && words.isEmpty()) {
-      return;
+      return null;
     }
     double start = Double.POSITIVE_INFINITY;
     double end = Double.NEGATIVE_INFINITY;
@@ -43,6 +57,6 @@ public final class FileClip {
       start = range[0];
       end = range[1];
     }
-    scene.add(new Clip(scene.newId(), name, start, end, tracks, keys, words));
+    return new Clip(id, name, start, end, tracks, keys, words);
   }
 }

@@ -4,26 +4,20 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.abc.raw.AbcCompound;
 import ferry.stone.core.format.abc.raw.AbcProperty;
 import ferry.stone.core.format.abc.raw.Pod;
-import ferry.stone.core.format.files.ReadReport;
+import ferry.stone.core.format.mesh.FileLayers;
 import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.Attribute.Domain;
 import ferry.stone.core.scene.mesh.Attribute.Semantic;
 import ferry.stone.core.scene.mesh.Table;
 import java.io.IOException;
-import java.util.Arrays;
 import java.util.Map;
 
 /**
  * Values over a mesh: its normals and UVs, and its arbitrary parameters, with and without indices.
  *
- * @param path of the object, for what is told
- * @param vertices how many vertices the mesh has
- * @param faces how many faces
- * @param pointsMove whether its points change over time while it stays one mesh
- * @param corners for each corner in the scene's order the one that the file has there
+ * @param over the mesh that they lie over
  */
-record AbcLayers(
-    ReadReport report, String path, int vertices, int faces, int[] corners, boolean pointsMove) {
+record AbcLayers(FileLayers over) {
   private static final String VALUES = ".vals";
   private static final String INDICES = ".indices";
   private static final int BYTE = 255;
@@ -55,61 +49,22 @@ record AbcLayers(
     String name = found.metaData.getOrDefault("sourceName", property);
     boolean moves =
         !found.values.isConstant() || found.indices != null && !found.indices.isConstant();
-    if (moves && semantic == Semantic.NORMAL && pointsMove) {
-      report.note(
-          "normals-follow-points",
-          path,
-          "Its normals change as its points do: those at first are read, and turn with the"
-              + " surface.");
-    } else if (moves && !report.everySample()) {
-      report.lost(
-          "layer-motion-not-read",
-          path,
-          "The layer \"" + name + "\" changes over time: its first value is read.");
+    if (moves) {
+      over.tellMotion(name, semantic);
     }
     AbcProperty.Place place = found.values.place(sample);
     if (place.rows() == 0) {
       // Programs write parameters that hold nothing.
       return null;
     }
-    report.claim(2 * place.bytes() + 8 * place.rows(), path, "the layer \"" + name + "\"");
+    over.report()
+        .claim(2 * place.bytes() + 8 * place.rows(), over.path(), "the layer \"" + name + "\"");
     Semantic meant = semantic != null ? semantic : meaning(found);
     Table table = table(found, meant, sample);
-    if (table == null) {
-      report.lost(
-          "layer-not-read", path, "The layer \"" + name + "\" has values of an unknown form.");
-      return null;
-    }
     int[] indices = found.indices == null ? null : found.indices.ints(sample);
-    int elements = indices != null ? indices.length : table.count();
+    int elements = indices != null ? indices.length : table == null ? 0 : table.count();
     Domain domain = domain(found.metaData.getOrDefault("geoScope", ""), elements);
-    if (domain == null || elements < count(domain)) {
-      report.lost(
-          "layer-too-short",
-          path,
-          "The layer \"" + name + "\" has " + elements + " values, which fit no part of the mesh.");
-      return null;
-    }
-    int[] placed = placed(domain, indices, elements);
-    for (int i = 0; placed != null && i < placed.length; i++) {
-      if (placed[i] < 0 || placed[i] >= table.count()) {
-        report.lost(
-            "layer-index-out-of-range",
-            path,
-            "The layer \"" + name + "\" names a value that is not there: it is left out.");
-        return null;
-      }
-    }
-    return new Attribute(name, meant, domain, table, placed);
-  }
-
-  private int count(Domain domain) {
-    return switch (domain) {
-      case VERTEX -> vertices;
-      case CORNER -> corners.length;
-      case FACE -> faces;
-      case CONSTANT -> 1;
-    };
+    return over.layer(name, meant, table, domain, indices);
   }
 
   /** What carries the values; where the file does not say it, their number does. */
@@ -122,22 +77,12 @@ record AbcLayers(
       default ->
           elements == 1
               ? Domain.CONSTANT
-              : elements == corners.length && elements > 0
+              : elements == over.corners().length && elements > 0
                   ? Domain.CORNER
-                  : elements == vertices ? Domain.VERTEX : elements == faces ? Domain.FACE : null;
+                  : elements == over.vertices()
+                      ? Domain.VERTEX
+                      : elements == over.faces() ? Domain.FACE : null;
     };
-  }
-
-  private int[] placed(Domain domain, int[] indices, int elements) {
-    int count = count(domain);
-    if (domain != Domain.CORNER) {
-      return indices == null || elements == count ? indices : Arrays.copyOf(indices, count);
-    }
-    int[] placed = new int[count];
-    for (int c = 0; c < count; c++) {
-      placed[c] = indices == null ? corners[c] : indices[corners[c]];
-    }
-    return placed;
   }
 
   private static Semantic meaning(Parameter parameter) {

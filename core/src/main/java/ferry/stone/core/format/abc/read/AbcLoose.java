@@ -5,6 +5,7 @@ import ferry.stone.core.format.abc.raw.AbcCompound;
 import ferry.stone.core.format.abc.raw.AbcObject;
 import ferry.stone.core.format.abc.raw.AbcProperty;
 import ferry.stone.core.format.files.ReadReport;
+import ferry.stone.core.format.mesh.FileLayers;
 import ferry.stone.core.math.IntList;
 import ferry.stone.core.scene.mesh.Coordinates;
 import ferry.stone.core.scene.mesh.CurveForm;
@@ -41,7 +42,8 @@ final class AbcLoose {
         curves
             ? curves(count, sample)
             : new LooseElements(new int[] {0}, new int[0], IntStream.range(0, count).toArray());
-    AbcLayers layers = new AbcLayers(report, object.path(), count, 0, new int[0], false);
+    AbcLayers layers =
+        new AbcLayers(new FileLayers(report, object.path(), count, 0, new int[0], false));
     return PolygonMesh.of(id, object.name(), Coordinates.of(xyz), Polygons.triangles(new int[0]))
         .toBuilder()
         .loose(loose)

@@ -5,12 +5,14 @@ import ferry.stone.core.format.abc.raw.AbcCompound;
 import ferry.stone.core.format.abc.raw.AbcObject;
 import ferry.stone.core.format.abc.raw.AbcProperty;
 import ferry.stone.core.format.files.ReadReport;
+import ferry.stone.core.format.mesh.Creases;
+import ferry.stone.core.format.mesh.FileFaces;
+import ferry.stone.core.format.mesh.FileLayers;
 import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.Attribute.Semantic;
 import ferry.stone.core.scene.mesh.Coordinates;
 import ferry.stone.core.scene.mesh.FaceSet;
 import ferry.stone.core.scene.mesh.PolygonMesh;
-import ferry.stone.core.scene.mesh.Polygons;
 import ferry.stone.core.scene.mesh.Subdivision;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -44,33 +46,13 @@ final class AbcShape {
     float[] xyz = points == null ? new float[0] : points(report, object, points, sample);
     int[] counts = ints(".faceCounts", sample);
     int[] vertices = ints(".faceIndices", sample);
-    int[] offsets = new int[counts.length + 1];
-    long all = 0;
-    for (int f = 0; f < counts.length; f++) {
-      all += counts[f];
-      if (counts[f] < 0 || all > vertices.length) {
-        throw report.broken(
-            object.path(),
-            "face " + f + " has corners up to " + all + " of " + vertices.length + ".");
-      }
-      offsets[f + 1] = (int) all;
-    }
-    int[] corners = turned(offsets);
-    int[] cornerVertex = new int[corners.length];
-    for (int c = 0; c < corners.length; c++) {
-      int vertex = vertices[corners[c]];
-      if (vertex < 0 || vertex >= xyz.length / 3) {
-        throw report.broken(
-            object.path(),
-            "corner " + corners[c] + " names vertex " + vertex + " of " + xyz.length / 3 + ".");
-      }
-      cornerVertex[c] = vertex;
-    }
-    PolygonMesh mesh =
-        PolygonMesh.of(id, object.name(), Coordinates.of(xyz), Polygons.of(cornerVertex, offsets));
+    FileFaces faces = FileFaces.of(report, object.path(), counts, vertices, xyz.length / 3, true);
+    PolygonMesh mesh = PolygonMesh.of(id, object.name(), Coordinates.of(xyz), faces.polygons());
     boolean moves = points != null && !points.isConstant() && !report.everySample();
     AbcLayers layers =
-        new AbcLayers(report, object.path(), xyz.length / 3, counts.length, corners, moves);
+        new AbcLayers(
+            new FileLayers(
+                report, object.path(), xyz.length / 3, counts.length, faces.corners(), moves));
     return mesh.toBuilder()
         .attributes(layers(report, geometry, layers, sample))
         .faceSets(faceSets(counts.length, sample))
@@ -96,18 +78,6 @@ final class AbcShape {
     }
     report.claim(2 * property.place(sample).bytes(), object.path(), "\"" + name + "\"");
     return property.ints(sample);
-  }
-
-  /** For each corner the one of the file: the first stays, the others run the other way. */
-  private static int[] turned(int[] offsets) {
-    int[] corners = new int[offsets[offsets.length - 1]];
-    for (int f = 0; f + 1 < offsets.length; f++) {
-      int size = offsets[f + 1] - offsets[f];
-      for (int k = 0; k < size; k++) {
-        corners[offsets[f] + k] = offsets[f] + (k == 0 ? 0 : size - k);
-      }
-    }
-    return corners;
   }
 
   /** Normals, UVs, velocities and what else lies over the points of a schema. */
@@ -176,22 +146,7 @@ final class AbcShape {
     int[] edges = ints(".creaseIndices", sample);
     int[] lengths = ints(".creaseLengths", sample);
     float[] sharpness = floats(".creaseSharpnesses", sample);
-    List<int[]> pairs = new ArrayList<>();
-    List<Float> sharp = new ArrayList<>();
-    int at = 0;
-    for (int c = 0; c < lengths.length && at + lengths[c] <= edges.length; c++) {
-      for (int k = 1; k < lengths[c]; k++) {
-        pairs.add(new int[] {edges[at + k - 1], edges[at + k]});
-        sharp.add(c < sharpness.length ? sharpness[c] : 0);
-      }
-      at += Math.max(0, lengths[c]);
-    }
-    int vertices = mesh.points().count();
-    pairs.removeIf(p -> p[0] < 0 || p[1] < 0 || p[0] >= vertices || p[1] >= vertices);
-    float[] each = new float[pairs.size()];
-    for (int i = 0; i < each.length; i++) {
-      each[i] = sharp.get(i);
-    }
+    Creases creases = Creases.of(edges, lengths, sharpness, mesh.points().count());
     int[] corners = ints(".cornerIndices", sample);
     float[] cornerSharp = floats(".cornerSharpnesses", sample);
     int known = Math.min(corners.length, cornerSharp.length);
@@ -200,8 +155,8 @@ final class AbcShape {
     return new Subdivision(
         name.isEmpty() || name.startsWith("catmull") ? "catmullClark" : name,
         0,
-        pairs.stream().flatMapToInt(Arrays::stream).toArray(),
-        each,
+        creases.pairs(),
+        creases.sharpness(),
         Arrays.copyOf(corners, known),
         Arrays.copyOf(cornerSharp, known),
         IntStream.of(ints(".holes", sample))

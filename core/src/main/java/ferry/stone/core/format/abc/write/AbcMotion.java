@@ -3,6 +3,7 @@ package ferry.stone.core.format.abc.write;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Severity;
+import ferry.stone.core.format.motion.FileClip;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.motion.ClipPoses;
 import ferry.stone.core.motion.Curves;
@@ -209,24 +210,7 @@ final class AbcMotion {
    */
   Clip clip(String stem, int id, List<Samples> samples) {
     List<Clip.Words> words = clip == null ? List.of() : clip.words();
-    if (moved.isEmpty() && words.isEmpty()) {
-      return null;
-    }
-    double start = Double.POSITIVE_INFINITY;
-    double end = Double.NEGATIVE_INFINITY;
-    for (Clip.Track track : moved) {
-      start = Math.min(start, track.timesSeconds()[0]);
-      end = Math.max(end, track.timesSeconds()[track.timesSeconds().length - 1]);
-    }
-    for (Clip.Words each : words) {
-      start = Math.min(start, each.timesSeconds()[0]);
-      end = Math.max(end, each.timesSeconds()[each.timesSeconds().length - 1]);
-    }
-    for (Samples each : samples) {
-      start = Math.min(start, each.startSeconds());
-      end = Math.max(end, each.endSeconds());
-    }
-    return new Clip(id, stem, start, end, moved, List.of(), words);
+    return FileClip.of(id, stem, moved, List.of(), words, samples, null);
   }
 
   /** What of the clips has no place, in words; the forecast counts it. */

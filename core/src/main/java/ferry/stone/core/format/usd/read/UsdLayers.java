@@ -1,10 +1,9 @@
 package ferry.stone.core.format.usd.read;
 
 import ferry.stone.core.format.FormatException;
-import ferry.stone.core.format.files.ReadReport;
+import ferry.stone.core.format.mesh.FileLayers;
 import ferry.stone.core.format.usd.compose.UsdPrim;
 import ferry.stone.core.format.usd.compose.UsdProperty;
-import ferry.stone.core.format.usd.layer.UsdSamples;
 import ferry.stone.core.format.usd.layer.UsdType;
 import ferry.stone.core.format.usd.layer.UsdValue;
 import ferry.stone.core.scene.mesh.Attribute;
@@ -19,23 +18,11 @@ import java.util.List;
 /**
  * Values over a shape as layers: primvars with and without indices, normals, velocities, widths.
  *
- * @param path of the prim, for what is told
- * @param vertices how many vertices the shape has
- * @param faces how many faces, or curves
- * @param corners for each corner in the scene's order the one that the file has there
- * @param pointsMove whether its points change over time while it stays one mesh
+ * @param over the shape that they lie over
  * @param varying what carries values that vary along a shape
  * @param code time code at which values that change are read, no number for those at rest
  */
-record UsdLayers(
-    ReadReport report,
-    String path,
-    int vertices,
-    int faces,
-    int[] corners,
-    boolean pointsMove,
-    Domain varying,
-    double code) {
+record UsdLayers(FileLayers over, Domain varying, double code) {
   private static final String COLOUR = "displayColor";
   private static final String OPACITY = "displayOpacity";
 
@@ -148,73 +135,22 @@ record UsdLayers(
       Semantic semantic)
       throws IOException, FormatException {
     boolean moves = Said.moves(values) || Said.moves(indexed);
-    if (moves && semantic == Semantic.NORMAL && pointsMove) {
-      report.note(
-          "normals-follow-points",
-          path,
-          "Its normals change as its points do: those at first are read, and turn with the"
-              + " surface.");
-    } else if (moves && !report.everySample() && !name.equals("velocities")) {
-      report.lost(
-          "layer-motion-not-read",
-          path,
-          "The layer \"" + name + "\" changes over time: its first value is read.");
+    if (moves && !name.equals("velocities")) {
+      over.tellMotion(name, semantic);
     }
-    UsdValue found = at(values);
+    UsdValue found = UsdShape.at(values, code);
     if (found == null || found.length() == 0) {
       return null;
     }
-    int[] indices = indexed == null || at(indexed) == null ? null : at(indexed).ints();
-    report.claim(
-        12L * found.length() + (indices == null ? 0 : 4L * indices.length),
-        path,
-        "\"" + name + "\"");
+    UsdValue places = UsdShape.at(indexed, code);
+    int[] indices = places == null ? null : places.ints();
+    over.report()
+        .claim(
+            12L * found.length() + (indices == null ? 0 : 4L * indices.length),
+            over.path(),
+            "\"" + name + "\"");
     Table table = table(found, semantic, elementSize);
-    Domain domain = domain(interpolation);
-    if (table == null || domain == null) {
-      report.lost(
-          "layer-not-read", path, "The layer \"" + name + "\" has values of an unknown form.");
-      return null;
-    }
-    int elements = indices != null ? indices.length : table.count();
-    if (elements < count(domain)) {
-      report.lost(
-          "layer-too-short",
-          path,
-          "The layer \"" + name + "\" has " + elements + " values, which fit no part of the mesh.");
-      return null;
-    }
-    int[] placed = placed(domain, indices, elements);
-    for (int i = 0; placed != null && i < placed.length; i++) {
-      if (placed[i] < 0 || placed[i] >= table.count()) {
-        report.lost(
-            "layer-index-out-of-range",
-            path,
-            "The layer \"" + name + "\" names a value that is not there: it is left out.");
-        return null;
-      }
-    }
-    return new Attribute(name, semantic, domain, table, placed);
-  }
-
-  /** The value at the sample that is read. */
-  private UsdValue at(UsdProperty property) throws IOException, FormatException {
-    UsdSamples samples = property.samples();
-    if (Double.isNaN(code) || samples == null || samples.codes().length == 0) {
-      return Said.value(property);
-    }
-    int found = Arrays.binarySearch(samples.codes(), code + 1e-9);
-    int sample = Math.max(0, found >= 0 ? found : -found - 2);
-    return samples.value(sample) instanceof UsdValue value ? value : null;
-  }
-
-  private int count(Domain domain) {
-    return switch (domain) {
-      case VERTEX -> vertices;
-      case CORNER -> corners.length;
-      case FACE -> faces;
-      case CONSTANT -> 1;
-    };
+    return over.layer(name, semantic, table, domain(interpolation), indices);
   }
 
   private Domain domain(String interpolation) {
@@ -223,28 +159,10 @@ record UsdLayers(
       case "uniform" -> Domain.FACE;
       case "varying" -> varying;
       case "vertex" -> Domain.VERTEX;
-      case "faceVarying" -> corners.length > 0 || vertices == 0 ? Domain.CORNER : varying;
+      case "faceVarying" ->
+          over.corners().length > 0 || over.vertices() == 0 ? Domain.CORNER : varying;
       default -> null;
     };
-  }
-
-  private int[] placed(Domain domain, int[] indices, int elements) {
-    int count = count(domain);
-    if (domain != Domain.CORNER) {
-      return indices == null || elements == count ? indices : Arrays.copyOf(indices, count);
-    }
-    boolean turned = false;
-    for (int c = 0; c < count && !turned; c++) {
-      turned = corners[c] != c;
-    }
-    if (indices == null && !turned) {
-      return null;
-    }
-    int[] placed = new int[count];
-    for (int c = 0; c < count; c++) {
-      placed[c] = indices == null ? corners[c] : indices[corners[c]];
-    }
-    return placed;
   }
 
   private static Table table(UsdValue value, Semantic semantic, int elementSize) {

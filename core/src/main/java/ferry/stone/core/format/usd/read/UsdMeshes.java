@@ -2,6 +2,7 @@ package ferry.stone.core.format.usd.read;
 
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.files.ReadReport;
+import ferry.stone.core.format.mesh.FileLayers;
 import ferry.stone.core.format.usd.UsdNames;
 import ferry.stone.core.format.usd.compose.UsdPrim;
 import ferry.stone.core.format.usd.compose.UsdProperty;
@@ -131,12 +132,13 @@ final class UsdMeshes {
       PolygonMesh solid = Solids.read(prim, id);
       UsdLayers layers =
           new UsdLayers(
-              report,
-              prim.path(),
-              solid.points().count(),
-              solid.faces().faceCount(),
-              new int[0],
-              false,
+              new FileLayers(
+                  report,
+                  prim.path(),
+                  solid.points().count(),
+                  solid.faces().faceCount(),
+                  new int[0],
+                  false),
               Attribute.Domain.VERTEX,
               code);
       List<Attribute> all = new ArrayList<>(solid.attributes());

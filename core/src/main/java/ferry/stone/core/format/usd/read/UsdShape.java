@@ -2,6 +2,9 @@ package ferry.stone.core.format.usd.read;
 
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.files.ReadReport;
+import ferry.stone.core.format.mesh.Creases;
+import ferry.stone.core.format.mesh.FileFaces;
+import ferry.stone.core.format.mesh.FileLayers;
 import ferry.stone.core.format.usd.compose.UsdPrim;
 import ferry.stone.core.format.usd.compose.UsdProperty;
 import ferry.stone.core.format.usd.layer.UsdSamples;
@@ -10,7 +13,6 @@ import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.Coordinates;
 import ferry.stone.core.scene.mesh.FaceSet;
 import ferry.stone.core.scene.mesh.PolygonMesh;
-import ferry.stone.core.scene.mesh.Polygons;
 import ferry.stone.core.scene.mesh.Subdivision;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -38,47 +40,14 @@ record UsdShape(
     Coordinates points = points();
     int[] counts = ints("faceVertexCounts");
     int[] vertices = ints("faceVertexIndices");
-    int[] offsets = new int[counts.length + 1];
-    long all = 0;
-    for (int f = 0; f < counts.length; f++) {
-      all += counts[f];
-      if (counts[f] < 0 || all > vertices.length) {
-        throw report.broken(
-            prim.path(),
-            "face " + f + " has corners up to " + all + " of " + vertices.length + ".");
-      }
-      offsets[f + 1] = (int) all;
-    }
     boolean left = text("orientation", "rightHanded").equals("leftHanded");
-    int[] corners = left ? turned(offsets) : IntStream.range(0, (int) all).toArray();
-    int[] cornerVertex = new int[corners.length];
-    for (int c = 0; c < corners.length; c++) {
-      int vertex = vertices[corners[c]];
-      if (vertex < 0 || vertex >= points.count()) {
-        throw report.broken(
-            prim.path(),
-            "corner " + corners[c] + " names vertex " + vertex + " of " + points.count() + ".");
-      }
-      cornerVertex[c] = vertex;
-    }
-    PolygonMesh mesh = PolygonMesh.of(id, prim.name(), points, Polygons.of(cornerVertex, offsets));
+    FileFaces faces = FileFaces.of(report, prim.path(), counts, vertices, points.count(), left);
+    PolygonMesh mesh = PolygonMesh.of(id, prim.name(), points, faces.polygons());
     return mesh.toBuilder()
-        .attributes(layers(points.count(), counts.length, corners))
+        .attributes(layers(points.count(), counts.length, faces.corners()))
         .faceSets(faceSets(counts.length))
         .subdivision(subdivision(mesh))
         .build();
-  }
-
-  /** For each corner the one of the file: the first stays, the others run the other way. */
-  private static int[] turned(int[] offsets) {
-    int[] corners = new int[offsets[offsets.length - 1]];
-    for (int f = 0; f + 1 < offsets.length; f++) {
-      int size = offsets[f + 1] - offsets[f];
-      for (int k = 0; k < size; k++) {
-        corners[offsets[f] + k] = offsets[f] + (k == 0 ? 0 : size - k);
-      }
-    }
-    return corners;
   }
 
   Coordinates points() throws IOException, FormatException {
@@ -99,8 +68,8 @@ record UsdShape(
       throws IOException, FormatException {
     boolean moves = Double.isNaN(code) && Said.moves(prim, POINTS);
     Attribute.Domain varying = Attribute.Domain.VERTEX;
-    return new UsdLayers(report, prim.path(), vertices, faces, corners, moves, varying, code)
-        .all(prim, primvars);
+    FileLayers over = new FileLayers(report, prim.path(), vertices, faces, corners, moves);
+    return new UsdLayers(over, varying, code).all(prim, primvars);
   }
 
   int[] ints(String name) throws IOException, FormatException {

@@ -1,4 +1,4 @@
-package ferry.stone.core.format.usd.read;
+package ferry.stone.core.format.mesh;
 
 import ferry.stone.core.math.FloatList;
 import ferry.stone.core.math.IntList;
@@ -9,13 +9,13 @@ import ferry.stone.core.math.IntList;
  * @param pairs two vertices an edge
  * @param sharpness one an edge
  */
-record Creases(int[] pairs, float[] sharpness) {
+public record Creases(int[] pairs, float[] sharpness) {
   /**
    * @param indices vertices along the runs, one run after another
    * @param lengths vertices of each run
    * @param said a sharpness a run, or one an edge
    */
-  static Creases of(int[] indices, int[] lengths, float[] said, int vertices) {
+  public static Creases of(int[] indices, int[] lengths, float[] said, int vertices) {
     long edges = 0;
     for (int length : lengths) {
       edges += Math.max(0, length - 1);
