@@ -5,6 +5,8 @@ import ferry.stone.core.format.usd.compose.UsdPrim;
 import ferry.stone.core.format.usd.compose.UsdProperty;
 import ferry.stone.core.format.usd.layer.UsdSamples;
 import ferry.stone.core.format.usd.layer.UsdValue;
+import ferry.stone.core.format.usd.read.stage.Said;
+import ferry.stone.core.format.usd.read.stage.UsdReading;
 import ferry.stone.core.scene.node.Camera;
 import ferry.stone.core.scene.node.Lens;
 import ferry.stone.core.scene.time.Clip;

@@ -16,6 +16,8 @@ import ferry.stone.core.format.usd.compose.UsdProblem;
 import ferry.stone.core.format.usd.compose.UsdStage;
 import ferry.stone.core.format.usd.layer.UsdFiles;
 import ferry.stone.core.format.usd.layer.UsdLayer;
+import ferry.stone.core.format.usd.read.stage.UsdReading;
+import ferry.stone.core.format.usd.read.stage.UsdValues;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.math.SignedAxis;
 import ferry.stone.core.scene.FrameSource;

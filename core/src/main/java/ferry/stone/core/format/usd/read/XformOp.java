@@ -4,6 +4,8 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.usd.compose.UsdProperty;
 import ferry.stone.core.format.usd.layer.UsdSamples;
 import ferry.stone.core.format.usd.layer.UsdValue;
+import ferry.stone.core.format.usd.read.stage.Said;
+import ferry.stone.core.format.usd.read.stage.UsdReading;
 import ferry.stone.core.scene.node.LocalTransform.EulerOrder;
 import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.scene.time.KeyCurve;

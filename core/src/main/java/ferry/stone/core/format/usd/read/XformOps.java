@@ -4,6 +4,8 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.motion.MovingPlace;
 import ferry.stone.core.format.usd.compose.UsdPrim;
 import ferry.stone.core.format.usd.compose.UsdProperty;
+import ferry.stone.core.format.usd.read.stage.Said;
+import ferry.stone.core.format.usd.read.stage.UsdReading;
 import ferry.stone.core.scene.node.LocalTransform;
 import ferry.stone.core.scene.node.LocalTransform.EulerOrder;
 import ferry.stone.core.scene.node.LocalTransform.PivotTransform;

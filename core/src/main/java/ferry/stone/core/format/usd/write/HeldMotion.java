@@ -1,5 +1,6 @@
 package ferry.stone.core.format.usd.write;
 
+import ferry.stone.core.format.usd.write.look.Preview;
 import ferry.stone.core.motion.Curves;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.node.LocalTransform.Trs;

@@ -1,5 +1,6 @@
 package ferry.stone.core.format.usd.write;
 
+import ferry.stone.core.format.usd.write.rig.Rig;
 import ferry.stone.core.scene.Copies;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.PolygonMesh;

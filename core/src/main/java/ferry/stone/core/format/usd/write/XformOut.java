@@ -3,6 +3,8 @@ package ferry.stone.core.format.usd.write;
 import ferry.stone.core.format.usd.layer.PrimSpec;
 import ferry.stone.core.format.usd.layer.PropertySpec;
 import ferry.stone.core.format.usd.layer.UsdValue;
+import ferry.stone.core.format.usd.write.spec.Spec;
+import ferry.stone.core.format.usd.write.spec.TimeCodes;
 import ferry.stone.core.scene.node.LocalTransform;
 import ferry.stone.core.scene.node.LocalTransform.EulerOrder;
 import ferry.stone.core.scene.node.LocalTransform.MatrixTransform;

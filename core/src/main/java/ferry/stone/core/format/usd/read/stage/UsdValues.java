@@ -1,0 +1,203 @@
+package ferry.stone.core.format.usd.read.stage;
+
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.usd.UsdNames;
+import ferry.stone.core.format.usd.compose.UsdPrim;
+import ferry.stone.core.format.usd.compose.UsdProperty;
+import ferry.stone.core.format.usd.layer.UsdSamples;
+import ferry.stone.core.format.usd.layer.UsdValue;
+import ferry.stone.core.scene.time.Clip;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.Predicate;
+
+/**
+ * Custom values of a prim: attributes that no schema of the scene has a place for, and its notes.
+ */
+public final class UsdValues {
+  /** Fields that are kept as values. */
+  private static final Map<String, String> FIELDS =
+      Map.of(
+          "customData", "customData",
+          "assetInfo", "assetInfo",
+          "documentation", "documentation",
+          "comment", "comment",
+          "kind", "kind");
+
+  /** Types that are what they are without being said. */
+  private static final Set<String> PLAIN = Set.of("bool", "int", "int64", "double", "string");
+
+  /** Longer lists are told and left out: they belong to no single value. */
+  private static final int LONGEST = 1 << 13;
+
+  private final UsdReading reading;
+  private final UsdPrim prim;
+  private final int target;
+  private final Map<String, Object> types = new LinkedHashMap<>();
+
+  /**
+   * @param target id of what the values are of
+   */
+  public UsdValues(UsdReading reading, UsdPrim prim, int target) {
+    this.reading = reading;
+    this.prim = prim;
+    this.target = target;
+  }
+
+  /** Notes of the prim itself. */
+  public void fields(Map<String, Object> into) {
+    FIELDS.forEach(
+        (field, name) -> {
+          Object value = withoutOurs(plain(prim.field(field)));
+          boolean empty = value instanceof Map<?, ?> map && map.isEmpty();
+          if (value != null && !empty) {
+            into.put(name, value);
+          }
+        });
+  }
+
+  /** Custom data without what a landing of ours keeps there. */
+  private static Object withoutOurs(Object value) {
+    if (!(value instanceof Map<?, ?> map)) {
+      return value;
+    }
+    Map<Object, Object> others = new LinkedHashMap<>(map);
+    others.remove(UsdNames.HELPER);
+    others.remove(UsdNames.OWN_NAME);
+    return others;
+  }
+
+  /** Attributes that are wanted, with what they do over time. */
+  public void attributes(Map<String, Object> into, Predicate<String> wanted)
+      throws IOException, FormatException {
+    for (String name : prim.propertyNames()) {
+      UsdProperty property = prim.property(name);
+      if (!wanted.test(name)) {
+        continue;
+      }
+      if (property.isRelationship()) {
+        relationship(property);
+        continue;
+      }
+      UsdValue value = Said.value(property);
+      if (value == null) {
+        continue;
+      }
+      if (value.length() > LONGEST) {
+        reading
+            .report()
+            .lost(
+                "values-not-read",
+                prim.path(),
+                "The custom value \"" + name + "\" has more than 8,192 numbers: it is left out.");
+        continue;
+      }
+      String shown = shown(property);
+      into.put(shown, plain(value));
+      String type = property.typeName();
+      if (!PLAIN.contains(type)) {
+        types.put(shown, type + (value.array() ? "[]" : ""));
+      }
+      if (Said.moves(property)) {
+        motion(shown, property, value);
+      }
+    }
+    if (!types.isEmpty()) {
+      into.put(UsdNames.TYPES, Map.copyOf(types));
+    }
+  }
+
+  /** What stood before the name was made one that an attribute can have. */
+  private static String shown(UsdProperty property) {
+    String said = Said.field(property, "displayName", "");
+    return !said.isEmpty() && UsdNames.isMadeOf(property.name(), said) ? said : property.name();
+  }
+
+  private void relationship(UsdProperty property) {
+    if (!property.targets().isEmpty()) {
+      reading
+          .report()
+          .lost(
+              "relationship-not-read",
+              prim.path(),
+              "The relationship \"" + property.name() + "\" has no place here: it is left out.");
+    }
+  }
+
+  private void motion(String name, UsdProperty property, UsdValue value)
+      throws IOException, FormatException {
+    if (value.array() || value.type().components() != 1) {
+      reading.still(prim, name);
+    } else if (value.type().kind().isText()) {
+      texts(name, property);
+    } else {
+      boolean steps = !value.type().kind().isReal();
+      reading.track(
+          target,
+          Clip.CUSTOM + name,
+          property,
+          steps ? Clip.Interpolation.STEP : Clip.Interpolation.LINEAR,
+          1,
+          v -> v.length() == 0 ? null : new double[] {v.number(0)});
+    }
+  }
+
+  private void texts(String name, UsdProperty property) throws IOException, FormatException {
+    UsdSamples samples = property.samples();
+    double[] codes = samples.codes();
+    List<Double> seconds = new ArrayList<>();
+    List<String> values = new ArrayList<>();
+    for (int s = 0; s < codes.length; s++) {
+      if (samples.value(s) instanceof UsdValue value && value.text() != null) {
+        reading.report().claim(64 + 2L * value.text().length(), prim.path(), "\"" + name + "\"");
+        seconds.add(reading.seconds(codes[s]));
+        values.add(value.text());
+      }
+    }
+    if (values.size() > 1) {
+      double[] times = seconds.stream().mapToDouble(Double::doubleValue).toArray();
+      reading.words().add(new Clip.Words(target, Clip.CUSTOM + name, times, values));
+    }
+  }
+
+  /** As a value for people: numbers, texts, lists, maps; {@code null} for what has none. */
+  public static Object plain(Object said) {
+    if (said instanceof Map<?, ?> map) {
+      Map<String, Object> result = new LinkedHashMap<>();
+      map.forEach(
+          (key, value) -> {
+            Object own = plain(value);
+            if (own != null) {
+              result.put(String.valueOf(key), own);
+            }
+          });
+      return result;
+    }
+    if (said instanceof List<?> list) {
+      return list.stream().map(UsdValues::plain).filter(v -> v != null).toList();
+    }
+    if (!(said instanceof UsdValue value)) {
+      return said instanceof String || said instanceof Number ? said : null;
+    }
+    boolean single = !value.array() && value.length() == 1;
+    List<Object> all = new ArrayList<>();
+    for (int i = 0; i < value.length(); i++) {
+      all.add(number(value, i));
+    }
+    return single ? all.get(0) : List.copyOf(all);
+  }
+
+  private static Object number(UsdValue value, int i) {
+    return switch (value.type().kind()) {
+      case BOOL -> value.number(i) != 0;
+      case UCHAR, INT -> (int) value.number(i);
+      case UINT, INT64, UINT64 -> ((long[]) value.data())[i];
+      case HALF, FLOAT, DOUBLE, TIMECODE -> Said.decimal(value, i);
+      default -> value.texts()[i];
+    };
+  }
+}

@@ -1,0 +1,2 @@
+/** Skeletons of a stage and what they move. */
+package ferry.stone.core.format.usd.write.rig;

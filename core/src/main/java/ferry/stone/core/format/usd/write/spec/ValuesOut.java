@@ -1,0 +1,189 @@
+package ferry.stone.core.format.usd.write.spec;
+
+import ferry.stone.core.format.files.FreeNames;
+import ferry.stone.core.format.usd.UsdNames;
+import ferry.stone.core.format.usd.layer.PrimSpec;
+import ferry.stone.core.format.usd.layer.PropertySpec;
+import ferry.stone.core.format.usd.layer.UsdType;
+import ferry.stone.core.format.usd.layer.UsdValue;
+import ferry.stone.core.scene.time.Clip;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+
+/**
+ * Custom values: as attributes of the prim, maps as its custom data; what the format has a field
+ * for goes there. A name that no attribute can have stands as its display name.
+ */
+public final class ValuesOut {
+  /** Values by the fields that they are. */
+  private static final Set<String> FIELDS =
+      Set.of("documentation", "comment", "kind", "assetInfo", "customData", "displayName");
+
+  private final PrimSpec prim;
+  private final FreeNames free = new FreeNames();
+  private final TimeCodes times;
+  private final int target;
+
+  private ValuesOut(PrimSpec prim, TimeCodes times, int target) {
+    this.prim = prim;
+    this.times = times;
+    this.target = target;
+  }
+
+  /**
+   * @param target id of what the values are of
+   */
+  public static void write(PrimSpec prim, Map<String, Object> values, TimeCodes times, int target) {
+    ValuesOut out = new ValuesOut(prim, times, target);
+    Map<?, ?> types = values.get(UsdNames.TYPES) instanceof Map<?, ?> map ? map : Map.of();
+    new TreeMap<>(values)
+        .forEach(
+            (name, value) -> {
+              if (!name.equals(UsdNames.TYPES)) {
+                out.one(name, value, types.get(name) instanceof String type ? type : "");
+              }
+            });
+  }
+
+  private void one(String name, Object value, String type) {
+    if (FIELDS.contains(name) && !name.equals("customData") && !name.equals("assetInfo")) {
+      if (value instanceof String text) {
+        boolean token = name.equals("kind");
+        prim.fields().put(name, Spec.text(token ? "token" : "string", text));
+        return;
+      }
+    }
+    if (value instanceof Map<?, ?> map) {
+      boolean whole = name.equals("customData") || name.equals("assetInfo");
+      Map<String, Object> dictionary = dictionary(map);
+      if (!whole) {
+        Spec.custom(prim, name, dictionary);
+      } else if (name.equals("customData")) {
+        dictionary.forEach((key, each) -> Spec.custom(prim, key, each));
+      } else {
+        prim.fields().put(name, dictionary);
+      }
+      return;
+    }
+    UsdValue typed = typed(value, type);
+    if (typed != null) {
+      attribute(name, typed);
+    }
+  }
+
+  private void attribute(String name, UsdValue value) {
+    String valid = UsdNames.attribute(name);
+    String taken = free.take(valid);
+    PropertySpec property = Spec.set(prim, taken, value);
+    property.custom(true);
+    if (!taken.equals(name)) {
+      Spec.field(property, "displayName", Spec.text("string", name));
+    }
+    Clip.Track track = times.track(target, Clip.CUSTOM + name);
+    Clip.Words words = times.words(target).get(Clip.CUSTOM + name);
+    if (track != null && !value.array()) {
+      boolean real = value.type().kind().isReal();
+      property.samples(times.samples(track, !real, v -> Spec.number(value.type().name(), v[0])));
+    } else if (words != null) {
+      List<UsdValue> texts = new ArrayList<>();
+      words.values().forEach(text -> texts.add(Spec.text(value.type().name(), text)));
+      property.samples(Spec.samples(times.codes(words.timesSeconds()), texts));
+    }
+  }
+
+  /** A value with its type; {@code null} for what has none. */
+  public static UsdValue typed(Object value, String type) {
+    UsdValue own = own(value);
+    if (own == null || type.isEmpty()) {
+      return own;
+    }
+    boolean array = type.endsWith("[]");
+    UsdType wanted = UsdType.of(array ? type.substring(0, type.length() - 2) : type).orElse(null);
+    boolean fits =
+        wanted != null
+            && wanted.components() > 0
+            && wanted.kind().isText() == own.type().kind().isText()
+            && own.length() % wanted.components() == 0
+            && (array || own.length() == wanted.components());
+    return fits ? new UsdValue(wanted, array, as(own, wanted)) : own;
+  }
+
+  private static Object as(UsdValue value, UsdType type) {
+    return switch (type.kind()) {
+      case BOOL -> {
+        boolean[] all = new boolean[value.length()];
+        for (int i = 0; i < all.length; i++) {
+          all[i] = value.number(i) != 0;
+        }
+        yield all;
+      }
+      case UCHAR, INT -> value.ints();
+      case UINT, INT64, UINT64 -> {
+        long[] all = new long[value.length()];
+        for (int i = 0; i < all.length; i++) {
+          all[i] = value.data() instanceof long[] own ? own[i] : (long) value.number(i);
+        }
+        yield all;
+      }
+      case HALF, FLOAT -> value.floats();
+      case DOUBLE, TIMECODE -> value.doubles();
+      default -> value.texts();
+    };
+  }
+
+  private static UsdValue own(Object value) {
+    if (value instanceof List<?> list) {
+      return list(list);
+    }
+    if (value instanceof Boolean truth) {
+      return Spec.number("bool", truth ? 1 : 0);
+    }
+    if (value instanceof Integer whole) {
+      return Spec.number("int", whole);
+    }
+    if (value instanceof Long whole) {
+      return Spec.value("int64", false, new long[] {whole});
+    }
+    if (value instanceof Number number) {
+      return Spec.number("double", number.doubleValue());
+    }
+    return value instanceof String text ? Spec.text("string", text) : null;
+  }
+
+  private static UsdValue list(List<?> list) {
+    if (list.stream().allMatch(v -> v instanceof Integer)) {
+      return Spec.value("int", true, list.stream().mapToInt(v -> (Integer) v).toArray());
+    }
+    if (list.stream().allMatch(v -> v instanceof Number)) {
+      double[] all = list.stream().mapToDouble(v -> ((Number) v).doubleValue()).toArray();
+      return Spec.value("double", true, all);
+    }
+    if (list.stream().allMatch(v -> v instanceof Boolean)) {
+      boolean[] all = new boolean[list.size()];
+      for (int i = 0; i < all.length; i++) {
+        all[i] = (Boolean) list.get(i);
+      }
+      return Spec.value("bool", true, all);
+    }
+    String[] texts = list.stream().map(String::valueOf).toArray(String[]::new);
+    return Spec.value("string", true, texts);
+  }
+
+  /** A map as a dictionary; what has no type is left out. */
+  public static Map<String, Object> dictionary(Map<?, ?> map) {
+    Map<String, Object> result = new LinkedHashMap<>();
+    new TreeMap<>(map)
+        .forEach(
+            (key, value) -> {
+              Object own = value instanceof Map<?, ?> inner ? dictionary(inner) : own(value);
+              if (own != null) {
+                result.put(String.valueOf(key), own);
+              }
+            });
+    return result;
+  }
+}
