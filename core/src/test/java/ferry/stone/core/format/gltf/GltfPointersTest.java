@@ -22,6 +22,7 @@ import ferry.stone.core.scene.time.Clip.Track;
 import ferry.stone.core.work.Progress;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
+import java.util.ArrayList;
 import java.util.Base64;
 import java.util.List;
 import org.junit.jupiter.api.Assertions;
@@ -113,6 +114,34 @@ class GltfPointersTest {
         .filter(t -> t.property().equals(property))
         .findFirst()
         .orElseThrow(() -> new AssertionError(property + " is gone"));
+  }
+
+  @Test
+  void theEndsOfAClipAreHeldByATrackThatAllReadersKnow() throws Exception {
+    Scene read = read(file(1), new Findings());
+    Clip tide = read.clips().get(0);
+    int shore = read.nodes().get(0).id();
+    double[] down = {0, 0, 0, 0, -1, 0};
+    Track sinks =
+        new Track(
+            shore,
+            Clip.TRANSLATION,
+            Clip.Interpolation.LINEAR,
+            3,
+            new double[] {0.5, 1},
+            down,
+            null,
+            null);
+    // The first track is one that most programs do not know.
+    List<Track> tracks = new ArrayList<>(tide.tracks());
+    tracks.add(sinks);
+    Clip longer = new Clip(tide.id(), tide.name(), 0, 4, tracks);
+    Scene scene = read.toBuilder().clips(List.of(longer)).build();
+    Scene back = read(new String(written(scene).bytes("a.gltf")), new Findings());
+    assertArrayEquals(
+        new double[] {0, 0.5, 1, 4}, track(back, Clip.TRANSLATION).timesSeconds(), 1e-6);
+    assertEquals(4, back.clips().get(0).endSeconds(), 1e-6);
+    assertEquals(2, track(back, Clip.VISIBLE).timesSeconds().length);
   }
 
   @Test
