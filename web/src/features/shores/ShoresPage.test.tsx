@@ -31,16 +31,14 @@ const shore = (id: string, name: string) =>
   }) as unknown as Shore;
 
 function page(builtIn: boolean) {
+  const shores = [
+    { shore: shore('yard', 'The yard'), builtIn },
+    { shore: shore('loft', 'The loft'), builtIn: true },
+  ];
   return shown(
     <ShoresPage />,
     [
-      {
-        queryKey: queries.shores().queryKey,
-        data: [
-          { shore: shore('yard', 'The yard'), builtIn },
-          { shore: shore('loft', 'The loft'), builtIn: true },
-        ],
-      },
+      { queryKey: queries.shores().queryKey, data: shores },
       {
         queryKey: queries.formats().queryKey,
         data: [
@@ -51,7 +49,8 @@ function page(builtIn: boolean) {
       },
     ],
     {
-      'GET /api/shores': [],
+      // Asked for again after every change.
+      'GET /api/shores': shores,
       'POST /api/shores': { shore: shore('new', 'The yard, copy'), builtIn: false },
       '/api/shores/yard': {},
     },
