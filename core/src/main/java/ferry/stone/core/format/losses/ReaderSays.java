@@ -66,6 +66,7 @@ public final class ReaderSays {
           "transform-op-not-read",
           "usd-circle",
           "usd-layer-missing",
+          "usd-move-wrong",
           "usd-prim-missing",
           "usd-too-many-places",
           "uv-index-out-of-range",

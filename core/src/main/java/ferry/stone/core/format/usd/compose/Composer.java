@@ -17,9 +17,9 @@ import java.util.Set;
 
 /**
  * Puts layers together in the order of strength of the standard: local, inherits, variants,
- * references, payloads, specializes; each again for what an arc leads to. Arcs of a prim are
- * stronger than those of the prims above it. Classes of what is referenced are looked for among the
- * classes of whoever references it too.
+ * relocates, references, payloads, specializes; each again for what an arc leads to. Arcs of a prim
+ * are stronger than those of the prims above it. Classes of what is referenced are looked for among
+ * the classes of whoever references it too.
  */
 final class Composer {
   /** More places for one prim than any asset has: arcs that multiply each other. */
@@ -54,7 +54,7 @@ final class Composer {
       UsdLayer root = files.layer(path);
       List<LayerStack.Member> members = new ArrayList<>();
       gather(root, TimeMap.SAME, members, new ArrayList<>());
-      known = new LayerStack(path, members);
+      known = new LayerStack(path, members, Relocates.of(members, problems));
       stacks.put(path, known);
     }
     return known;
@@ -134,10 +134,16 @@ final class Composer {
         return null;
       }
       PrimNode node = above.child(path.steps().get(path.steps().size() - 1));
+      List<PrimNode> moved = new ArrayList<>();
+      node.cutAtMoves(moved);
       for (PrimNode each : node.inOrder()) {
         expand(each, path);
       }
       imply(node, path.depth());
+      for (PrimNode each : moved) {
+        SitePath source = each.stack().relocates().source(each.path());
+        hang(each, each.stack(), source, Kind.RELOCATE, path.depth(), TimeMap.SAME, source + "");
+      }
       open.put(key, node);
       return node;
     } finally {
@@ -148,7 +154,7 @@ final class Composer {
   /** Hangs on a place what its own specs refer to, variants excepted. */
   private void expand(PrimNode node, SitePath prim) throws IOException, FormatException {
     int depth = prim.depth();
-    List<LayerStack.Spec> specs = node.stack().specs(node.path());
+    List<LayerStack.Spec> specs = node.specs();
     if (specs.isEmpty()) {
       return;
     }
@@ -238,6 +244,10 @@ final class Composer {
       TimeMap times,
       String written)
       throws IOException, FormatException {
+    if (kind != Kind.RELOCATE && stack.relocates().isAway(to)) {
+      problems.add(UsdProblem.away(node.stack().identifier(), node.path().toString(), written));
+      return;
+    }
     PrimNode tree = site(stack, to);
     if (tree == null) {
       problems.add(UsdProblem.circle(node.stack().identifier(), node.path().toString(), written));
@@ -325,7 +335,7 @@ final class Composer {
 
   private static Set<String> sets(PrimNode node) {
     Set<String> sets = new java.util.LinkedHashSet<>();
-    for (LayerStack.Spec spec : node.stack().specs(node.path())) {
+    for (LayerStack.Spec spec : node.specs()) {
       sets.addAll(spec.prim().variantSets().keySet());
     }
     return sets;
@@ -338,7 +348,7 @@ final class Composer {
       return own.get(set);
     }
     for (PrimNode node : order) {
-      for (LayerStack.Spec spec : node.stack().specs(node.path())) {
+      for (LayerStack.Spec spec : node.specs()) {
         if (spec.prim().fields().get("variantSelection") instanceof Map<?, ?> all
             && all.get(set) instanceof UsdValue value
             && value.text() != null) {

@@ -10,8 +10,9 @@ import java.util.List;
  * A layer with its sublayers, and theirs, the strongest first.
  *
  * @param identifier path of the first one
+ * @param relocates what they move of what arcs bring in
  */
-record LayerStack(String identifier, List<Member> members) {
+record LayerStack(String identifier, List<Member> members, Relocates relocates) {
 
   /**
    * A layer of the stack.

@@ -30,6 +30,7 @@ record PrimNode(
     ROOT,
     INHERIT,
     VARIANT,
+    RELOCATE,
     REFERENCE,
     PAYLOAD,
     SPECIALIZE;
@@ -89,6 +90,24 @@ record PrimNode(
       }
     }
     return copy;
+  }
+
+  /** What its layers say there; nothing where the prim stands elsewhere now. */
+  List<LayerStack.Spec> specs() {
+    return stack.relocates().isAway(path) ? List.of() : stack.specs(path);
+  }
+
+  /**
+   * Lets go of what arcs bring to a place that another prim is moved to.
+   *
+   * @param moved gets the places that are such
+   */
+  void cutAtMoves(List<PrimNode> moved) {
+    if (stack.relocates().source(path) != null) {
+      children.clear();
+      moved.add(this);
+    }
+    children.forEach(c -> c.cutAtMoves(moved));
   }
 
   /** Whether it, or anything that hangs on it, is inherited or specialized. */

@@ -41,6 +41,15 @@ record SitePath(List<String> steps) {
     return new SitePath(steps);
   }
 
+  /** The last name, empty for the root. */
+  String name() {
+    return steps.isEmpty() ? "" : steps.get(steps.size() - 1);
+  }
+
+  boolean isChildOf(SitePath other) {
+    return steps.size() == other.steps.size() + 1 && startsWith(other);
+  }
+
   boolean isRoot() {
     return steps.isEmpty();
   }

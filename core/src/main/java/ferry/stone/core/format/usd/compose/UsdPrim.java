@@ -9,7 +9,9 @@ import ferry.stone.core.format.usd.layer.UsdBlock;
 import ferry.stone.core.format.usd.layer.UsdValue;
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -39,7 +41,7 @@ public final class UsdPrim {
     this.index = index;
     for (PrimNode node : index == null ? List.<PrimNode>of() : index.inOrder()) {
       boolean local = node == index || node.kind() == PrimNode.Kind.ROOT;
-      List<LayerStack.Spec> own = node.stack().specs(node.path());
+      List<LayerStack.Spec> own = node.specs();
       if (!own.isEmpty() && !(below && local)) {
         places.add(new Place(node, own));
         specs.addAll(own);
@@ -289,13 +291,35 @@ public final class UsdPrim {
   /** The prims below that are active, in their order; asked for once. */
   public List<UsdPrim> children() throws IOException, FormatException {
     List<UsdPrim> children = new ArrayList<>();
-    for (String name : UsdStage.childNames(specs)) {
+    for (String name : childNames()) {
       UsdPrim child = stage.child(this, name);
       if (!child.specs.isEmpty() && child.isActive()) {
         children.add(child);
       }
     }
     return children;
+  }
+
+  /** Names of the prims below, in their order, from the weakest place to the strongest. */
+  private Set<String> childNames() {
+    Set<String> names = new LinkedHashSet<>();
+    Set<String> gone = new HashSet<>();
+    List<PrimNode> order = index == null ? List.of() : index.inOrder();
+    for (int i = order.size() - 1; i >= 0; i--) {
+      PrimNode node = order.get(i);
+      boolean local = node == index || node.kind() == PrimNode.Kind.ROOT;
+      if (!(below && local)) {
+        node.stack().relocates().names(node.path(), names, gone);
+        UsdStage.childNames(node.specs(), names);
+      }
+    }
+    names.removeAll(gone);
+    return names;
+  }
+
+  /** Whether a prim of this name may stand below: what is moved elsewhere does not. */
+  boolean hasChild(String name) {
+    return childNames().contains(name);
   }
 
   /** Lets go of what is known of it, once nothing below it is asked for any more. */
@@ -338,14 +362,20 @@ public final class UsdPrim {
     // From the place that speaks to the one that it hangs on, and so on up to the whole.
     List<PrimNode> chain = new ArrayList<>();
     chain(index, node, chain);
-    for (PrimNode each : chain) {
+    for (int i = 0; i < chain.size(); i++) {
+      PrimNode each = chain.get(i);
       boolean inside = at.startsWith(each.from());
-      boolean sameStack =
-          each.kind() != PrimNode.Kind.REFERENCE && each.kind() != PrimNode.Kind.PAYLOAD;
+      PrimNode holder = i + 1 < chain.size() ? chain.get(i + 1) : index;
+      boolean sameStack = each.stack() == holder.stack();
       if (!inside && !sameStack) {
         return null;
       }
       at = inside ? each.to().and(at.from(each.from().steps().size())) : at;
+      // What the layers that the arc stands in have moved is found where it is now.
+      at = holder.stack().relocates().moved(at);
+      if (at == null) {
+        return null;
+      }
     }
     return at.plain() + (dot < 0 ? "" : target.substring(dot));
   }

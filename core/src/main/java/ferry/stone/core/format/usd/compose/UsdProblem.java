@@ -3,8 +3,8 @@ package ferry.stone.core.format.usd.compose;
 /**
  * What could not be put together.
  *
- * @param code {@code usd-layer-missing}, {@code usd-circle}, {@code usd-prim-missing} or {@code
- *     usd-too-many-places}
+ * @param code {@code usd-layer-missing}, {@code usd-circle}, {@code usd-prim-missing}, {@code
+ *     usd-too-many-places} or {@code usd-move-wrong}
  * @param layer that says it
  * @param prim of which it says it, empty for the layer itself
  * @param written the path as it is written, empty for none
@@ -36,6 +36,26 @@ public record UsdProblem(String code, String layer, String prim, String written,
         prim,
         target,
         "The layer \"" + target + "\" names no default prim, and the reference to it names none.");
+  }
+
+  static UsdProblem away(String layer, String prim, String target) {
+    return new UsdProblem(
+        "usd-prim-missing",
+        layer,
+        prim,
+        target,
+        "\""
+            + target
+            + "\" leads to a prim that its layer moves elsewhere: refer to the new place.");
+  }
+
+  static UsdProblem relocate(String layer, String source, String why) {
+    return new UsdProblem(
+        "usd-move-wrong",
+        layer,
+        source,
+        "",
+        "A relocate of the layer " + why + ": the prim stays where it is.");
   }
 
   static UsdProblem tooMany(String layer, String prim) {

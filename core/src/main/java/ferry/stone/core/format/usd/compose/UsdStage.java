@@ -10,7 +10,6 @@ import ferry.stone.core.format.usd.layer.UsdValue;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -71,8 +70,8 @@ public final class UsdStage {
     SitePath wanted = SitePath.of(path);
     UsdPrim at = wanted == null ? null : root();
     for (String step : wanted == null ? List.<String>of() : wanted.plain().steps()) {
-      at = child(at, step);
-      if (!at.isThere()) {
+      at = at.hasChild(step) ? child(at, step) : null;
+      if (at == null || !at.isThere()) {
         return null;
       }
     }
@@ -120,22 +119,23 @@ public final class UsdStage {
     composer.forget(root, prim.site());
   }
 
-  /** Names of the prims below one, in their order. */
-  static List<String> childNames(List<LayerStack.Spec> specs) {
-    Set<String> names = new LinkedHashSet<>();
-    List<String> order = new ArrayList<>();
+  /**
+   * Adds the names of prims to those of weaker places, in the order that is said.
+   *
+   * @param specs the strongest first
+   */
+  static void childNames(List<LayerStack.Spec> specs, Set<String> names) {
     for (int i = specs.size() - 1; i >= 0; i--) {
       PrimSpec prim = specs.get(i).prim();
       names.addAll(prim.children().keySet());
-      order = new ArrayList<>(names);
       if (!prim.childOrder().isEmpty()) {
         ListOp<String> edit =
             new ListOp<>(null, List.of(), List.of(), List.of(), List.of(), prim.childOrder());
-        order = new ArrayList<>(edit.over(order));
-        names = new LinkedHashSet<>(order);
+        List<String> order = edit.over(new ArrayList<>(names));
+        names.clear();
+        names.addAll(order);
       }
     }
-    return order;
   }
 
   static boolean isFalse(Object field) {

@@ -1,6 +1,7 @@
 package ferry.stone.core.format.usd.compose;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.tuple;
 
 import ferry.stone.core.format.files.Budget;
 import ferry.stone.core.format.files.MemoryFiles;
@@ -16,6 +17,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
 /**
  * What is composed is held against what the standard's own library makes of the same layers: {@code
@@ -100,6 +103,51 @@ class UsdStageTest {
     assertThat(stage.problems())
         .filteredOn(p -> p.code().equals("usd-layer-missing"))
         .allMatch(p -> p.written().equals("parts/nowhere.usda") && p.prim().equals("/Barge/lost"));
+  }
+
+  @Test
+  void primsThatAreMovedStandWhereTheStandardsLibraryPutsThem() throws Exception {
+    List<String> files =
+        List.of("moved.usda", "moved-weak.usda", "parts/crane.usda", "parts/crane-part.usda");
+    UsdStage stage = stage(cargo(files), "moved.usda", true);
+    String wanted = text(stage(cargo(List.of("moved-flat.usda")), "moved-flat.usda", true));
+    assertThat(text(stage)).isEqualTo(wanted);
+    // Two moves to one place: neither counts.
+    assertThat(stage.problems())
+        .extracting(UsdProblem::code, UsdProblem::prim)
+        .containsExactlyInAnyOrder(
+            tuple("usd-move-wrong", "/Yard/Crane/Arm/Twin"),
+            tuple("usd-move-wrong", "/Yard/Crane/Arm/Other"));
+    assertThat(stage.prim("/Yard/Crane/Arm/Hook")).isNull();
+    assertThat(stage.prim("/Yard/Crane/Load").arcs())
+        .anyMatch(a -> a.kind().equals("relocate") && a.prim().equals("/Crane/Arm/Hook"));
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "/B, /A/x, moves a prim to or from the top",
+    "/A/b, /B, moves a prim to or from the top",
+    "/A/b, /B/b, leads below another prim at the top",
+    "/A/b, /A/b/c, leads into or above itself",
+    "/A/b/c, /A/b, leads into or above itself",
+  })
+  void aMoveThatCannotBeIsToldAndLeavesAllWhereItIs(String from, String to, String why)
+      throws Exception {
+    UsdStage stage =
+        stage(
+            Map.of(
+                "a.usda",
+                ("#usda 1.0\n( relocates = { <"
+                        + from
+                        + "> : <"
+                        + to
+                        + "> } )\ndef \"A\" ( references = </Src> ) { }\n"
+                        + "def \"B\" { }\ndef \"Src\" { def \"b\" { def \"c\" { int x = 1 } } }")
+                    .getBytes(StandardCharsets.UTF_8)),
+            "a.usda",
+            true);
+    assertThat(stage.prim("/A/b/c").property("x")).isNotNull();
+    assertThat(stage.problems()).singleElement().matches(p -> p.message().contains(why));
   }
 
   @Test
