@@ -113,7 +113,7 @@ final class UsdCapabilities {
             Capability.LISTED_COPIES,
             Fate.KEPT,
             Fate.CHANGED,
-            "Each copy is a part of its own, which shows the same mesh.")
+            "One point instancer lists their places: other programs show them all, as one part.")
         .set(
             Capability.ROOT_TRANSFORM,
             Fate.KEPT,

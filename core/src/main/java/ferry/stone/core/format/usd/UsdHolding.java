@@ -13,6 +13,7 @@ import ferry.stone.core.format.usd.write.UsdOptions;
 import ferry.stone.core.format.usd.write.UsdPlan;
 import ferry.stone.core.geometry.frame.Rebase;
 import ferry.stone.core.math.Frame;
+import ferry.stone.core.scene.Copies;
 import ferry.stone.core.scene.Scene;
 import java.io.IOException;
 
@@ -38,6 +39,11 @@ record UsdHolding(UsdOptions options) implements Holding {
       throws IOException, FormatException {
     Scene others = UsdReader.read(mainFile, ReadContext.of(files), true);
     return FileTree.of(Rebase.intoData(others, Frame.Y_UP_METRE));
+  }
+
+  @Override
+  public boolean listsCopies(Scene arrived) {
+    return !Copies.listed(arrived).isEmpty();
   }
 
   @Override

@@ -286,6 +286,13 @@ final class UsdWalk {
 
   private void instancer(UsdPrim prim, Above here, List<UsdPrim> children)
       throws IOException, FormatException {
+    if (reading.asOthers()) {
+      // They list what it shows, and not where.
+      for (UsdPrim child : children) {
+        prim(child, here);
+      }
+      return;
+    }
     Instancer instancer = Instancer.of(reading, prim);
     List<String> targets = Said.targets(prim, "prototypes");
     Map<String, UsdPrim> prototypes = new HashMap<>();

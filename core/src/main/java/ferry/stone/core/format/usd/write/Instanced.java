@@ -9,18 +9,22 @@ import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.Node.Content;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 
 /**
  * Branches that are alike and can be instances: groups with nothing below them that joints or
  * shapes move, and no copies inside of copies. What is below the first of them stands in a class.
+ * And places of one shape that a node lists.
  */
 final class Instanced {
   private final List<CopySet> sets = new ArrayList<>();
   private final int[] setOf;
   private final boolean[] below;
   private final boolean[] again;
+  private final Map<Integer, int[]> lists = new HashMap<>();
+  private final boolean[] place;
   private boolean others;
 
   Instanced(Scene scene, Rig rig) {
@@ -30,6 +34,7 @@ final class Instanced {
     setOf = new int[nodes.size()];
     below = new boolean[nodes.size()];
     again = new boolean[nodes.size()];
+    place = new boolean[nodes.size()];
     Arrays.fill(setOf, -1);
     boolean[] bends = bends(nodes, meshes, rig);
     for (CopySet set : Copies.branches(scene)) {
@@ -50,6 +55,17 @@ final class Instanced {
         mark(nodes, tops[k], k > 0);
       }
       sets.add(set);
+    }
+    for (CopySet set : Copies.listed(scene)) {
+      int holder = places.get(set.holderId());
+      int[] listed = Arrays.stream(set.nodeIds()).map(places::get).toArray();
+      if (!rig.isJoint(holder) && Arrays.stream(listed).noneMatch(rig::isJoint)) {
+        lists.put(holder, listed);
+        sets.add(set);
+        for (int at : listed) {
+          place[at] = true;
+        }
+      }
     }
   }
 
@@ -110,6 +126,16 @@ final class Instanced {
   /** The set whose copy a node is, −1 for none. */
   int set(int place) {
     return setOf[place];
+  }
+
+  /** The places that a node lists at which one shape is shown; {@code null} for none. */
+  int[] list(int holder) {
+    return lists.get(holder);
+  }
+
+  /** Whether a node is a place in a list, and nothing else. */
+  boolean isPlace(int node) {
+    return place[node];
   }
 
   /** Whether a node stands below a copy that was written already. */

@@ -13,6 +13,7 @@ import ferry.stone.core.format.usd.write.rig.Rig;
 import ferry.stone.core.format.usd.write.rig.RigOut;
 import ferry.stone.core.format.usd.write.rig.SkelRoots;
 import ferry.stone.core.format.usd.write.shape.BlendsOut;
+import ferry.stone.core.format.usd.write.shape.PlacesOut;
 import ferry.stone.core.format.usd.write.shape.ShapeOut;
 import ferry.stone.core.format.usd.write.spec.Spec;
 import ferry.stone.core.format.usd.write.spec.TimeCodes;
@@ -111,7 +112,7 @@ final class NodesOut {
       }
     }
     for (int i = 0; i < prims.length; i++) {
-      if (rig.isJoint(i) || instanced.isAgain(i)) {
+      if (rig.isJoint(i) || instanced.isAgain(i) || isLater(i)) {
         continue;
       }
       prim(i);
@@ -132,6 +133,16 @@ final class NodesOut {
     if (classes != null) {
       root.children().put(classes.name(), classes);
     }
+  }
+
+  /** Whether a node is a place of what the first of its list shows. */
+  private boolean isLater(int place) {
+    int[] list = instanced.isPlace(place) ? instanced.list(parent(place)) : null;
+    return list != null && list[0] != place;
+  }
+
+  private int parent(int place) {
+    return scene.nodes().get(place).parent();
   }
 
   private RigOut.Holders holders() {
@@ -160,7 +171,9 @@ final class NodesOut {
   /** The prim of a node with its name and its place. */
   private void prim(int place) {
     Node node = scene.nodes().get(place);
-    String name = names(node.parent()).take(ValidNames.of(node.name()));
+    boolean listed = instanced.isPlace(place);
+    String own = listed ? mesh(node).name() : node.name();
+    String name = names(node.parent()).take(ValidNames.of(own));
     int set = node.parent() < 0 ? -1 : instanced.set(node.parent());
     PrimSpec parent =
         set >= 0 ? copied(set, node.parent()) : node.parent() < 0 ? root : prims[node.parent()];
@@ -168,9 +181,13 @@ final class NodesOut {
     prims[place] = prim;
     String above = set >= 0 ? copies.get(set) : node.parent() < 0 ? "" : paths[node.parent()];
     paths[place] = above + "/" + name;
-    if (!name.equals(node.name())) {
+    if (!listed && !name.equals(node.name())) {
       prim.fields().put("displayName", Spec.text("string", node.name()));
     }
+  }
+
+  private PolygonMesh mesh(Node node) {
+    return meshes.get(((Content.MeshContent) node.content()).meshId());
   }
 
   /** The class that holds what is below the copies of a set, which is there from now on. */
@@ -226,7 +243,13 @@ final class NodesOut {
       prim.fields().put("inheritPaths", ListOp.explicit(List.of(copies.get(set))));
       prim.fields().put("instanceable", Spec.number("bool", 1));
     }
-    XformOut.write(prim, node, times);
+    int[] list = instanced.list(place);
+    if (list != null) {
+      places(prim, list);
+    }
+    if (!instanced.isPlace(place)) {
+      XformOut.write(prim, node, times);
+    }
     visibility(prim, node);
     if (node.purpose() != Purpose.DEFAULT) {
       Spec.token(prim, "purpose", node.purpose().name().toLowerCase(Locale.ROOT));
@@ -252,6 +275,11 @@ final class NodesOut {
       }
       mesh(shape, path, namesOf, node, content);
     }
+  }
+
+  private void places(PrimSpec prim, int[] list) {
+    List<Node> shown = Arrays.stream(list).mapToObj(scene.nodes()::get).toList();
+    PlacesOut.write(prim, paths[list[0]], shown, mesh(shown.get(0)).points().bounds());
   }
 
   private boolean hasPrimsBelow(int place) {
