@@ -35,6 +35,7 @@ open('old.usda', 'w', encoding='utf-8').write(text)
 export('rich.usda', 'rich.usdc')
 export('rich.usda', 'rich-again.usda')
 export('newer.usda', 'newer.usdc')
+export('newest.usda', 'newest.usdc')
 for minor in range(3, 9):
     try:
         export('old.usda', 'old-%d.usdc' % minor, '0.%d.0' % minor)

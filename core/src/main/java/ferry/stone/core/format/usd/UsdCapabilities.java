@@ -11,7 +11,7 @@ final class UsdCapabilities {
 
   static final CapabilityTable TABLE =
       rest(CapabilityTable.named(
-                  "usd", "USD", "text, crates 0.4–0.13 and packages read; crates 0.8 written")
+                  "usd", "USD", "text, crates 0.4–0.16 and packages read; crates 0.8 written")
               .wholeScenes()
               .kept(
                   Capability.POLYGONS,

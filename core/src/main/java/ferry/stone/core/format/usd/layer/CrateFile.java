@@ -24,7 +24,7 @@ final class CrateFile {
   private static final int PACKED = version(0, 4, 0);
 
   private static final int OLDEST = version(0, 4, 0);
-  private static final int NEWEST = version(0, 13, 0);
+  private static final int NEWEST = version(0, 16, 0);
   private static final int HEAD = 24;
   private static final int SECTION = 32;
   private static final int NAME = 16;
@@ -75,7 +75,7 @@ final class CrateFile {
           "byte 8",
           "the crate is of version "
               + named
-              + "; versions 0.4 to 0.13 are read. Save it anew with a program of today, or as text.");
+              + "; versions 0.4 to 0.16 are read. Save it anew with a program of today, or as text.");
     }
     contents(in, ByteBuffer.wrap(head).order(ByteOrder.LITTLE_ENDIAN).getLong(16));
     tokens = tokens();

@@ -34,6 +34,7 @@ public final class CrateTypes {
   public static final int RELOCATES = 58;
   public static final int SPLINE = 59;
   public static final int ANIMATION_BLOCK = 60;
+  public static final int DURATION = 61;
 
   /** Names of those that hold numbers and texts, from 1. */
   private static final String[] PLAIN = {
@@ -76,13 +77,24 @@ public final class CrateTypes {
     if (number >= 1 && number <= PLAIN.length) {
       return UsdType.known(PLAIN[number - 1]);
     }
-    return number == TIMECODE
-        ? UsdType.known("timecode")
-        : number == PATH_EXPRESSION ? UsdType.known("pathExpression") : null;
+    return switch (number) {
+      case TIMECODE -> UsdType.known("timecode");
+      case PATH_EXPRESSION -> UsdType.known("pathExpression");
+      case DURATION -> UsdType.known("duration");
+      default -> null;
+    };
+  }
+
+  /** The minor version of crates that has a type of numbers or texts, 0 for all. */
+  public static int since(UsdType type) {
+    return type.name().equals("duration") ? 16 : type.kind() == UsdType.Kind.TIMECODE ? 9 : 0;
   }
 
   /** The number of a type of numbers or texts. */
   public static int number(UsdType type) {
+    if (type.name().equals("duration")) {
+      return DURATION;
+    }
     switch (type.kind()) {
       case TIMECODE:
         return TIMECODE;

@@ -82,6 +82,7 @@ public record UsdType(String name, Kind kind, int components) {
     add(Kind.FLOAT, 1, "float");
     add(Kind.DOUBLE, 1, "double");
     add(Kind.TIMECODE, 1, "timecode");
+    add(Kind.DOUBLE, 1, "duration");
     add(Kind.STRING, 1, "string");
     add(Kind.TOKEN, 1, "token");
     add(Kind.ASSET, 1, "asset");

@@ -37,16 +37,16 @@ final class CrateValueWriter {
   private final Map<ByteBuffer, Long> known = new HashMap<>();
   private ByteBuffer before = ByteBuffer.allocate(0);
   private long placeBefore;
-  private boolean timeCodes;
+  private int version = CrateWriter.VERSION;
 
   CrateValueWriter(SeekableOutput out, CrateTables tables) {
     this.out = out;
     this.tables = tables;
   }
 
-  /** Whether there is a type that crates have from version 0.9 on. */
-  boolean needsTimeCodes() {
-    return timeCodes;
+  /** The least version of crates that has all types of the values so far. */
+  int version() {
+    return version;
   }
 
   static byte[] bytes(long value) {
@@ -110,7 +110,7 @@ final class CrateValueWriter {
   private long value(UsdValue value) throws IOException {
     UsdType type = value.type();
     int number = CrateTypes.number(type);
-    timeCodes |= type.kind() == UsdType.Kind.TIMECODE;
+    version = Math.max(version, CrateTypes.since(type));
     if (value.array()) {
       return array(value, number);
     }

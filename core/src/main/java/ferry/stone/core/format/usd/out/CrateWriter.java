@@ -32,6 +32,9 @@ import java.util.Map;
  * </table>
  */
 public final class CrateWriter {
+  /** Minor version, where no value needs a newer one. */
+  static final int VERSION = 8;
+
   private static final int HEAD = 88;
   private static final int ATTRIBUTE = 1;
   private static final int PRIM = 6;
@@ -56,7 +59,7 @@ public final class CrateWriter {
 
   private void layer(UsdLayer layer) throws IOException, FormatException {
     ByteBuffer head = ByteBuffer.allocate(HEAD).order(ByteOrder.LITTLE_ENDIAN);
-    head.put("PXR-USDC".getBytes(StandardCharsets.US_ASCII)).put((byte) 0).put((byte) 8);
+    head.put("PXR-USDC".getBytes(StandardCharsets.US_ASCII)).put((byte) 0).put((byte) VERSION);
     out.write(head.array());
     List<Integer> fields = new ArrayList<>();
     if (!layer.sublayers().isEmpty()) {
@@ -66,9 +69,7 @@ public final class CrateWriter {
       fields.add(tables.field("subLayerOffsets", values.offsets(layer.sublayers())));
     }
     contents(layer.root(), "/", fields, ROOT);
-    if (values.needsTimeCodes()) {
-      out.patch(9, new byte[] {9});
-    }
+    out.patch(9, new byte[] {(byte) values.version()});
     sections();
   }
 

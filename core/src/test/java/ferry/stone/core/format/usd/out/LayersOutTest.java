@@ -77,6 +77,7 @@ class LayersOutTest {
         "rich.usda",
         "rich.usdc",
         "old.usda",
+        "newest.usda",
         "scene/yard.usda",
         "scene/heron.usda",
         "compose/root.usda",
