@@ -57,6 +57,13 @@ class ForecastTest {
             .with("triangulate", true)
             .with("unit", "m")
             .with("up", "z"));
+    all.put(
+        "usda, layers and parts apart",
+        LandingOptions.of("usda").with("layers", "apart").with("parts", "references"));
+    all.put(
+        "usdc, payloads, every clip",
+        LandingOptions.of("usdc").with("layers", "clips").with("parts", "payloads"));
+    all.put("usdz, parts referenced", LandingOptions.of("usdz").with("parts", "references"));
     return all;
   }
 

@@ -35,6 +35,7 @@ public final class WriterSays {
           Map.entry("subdivision-levels-not-carried", Capability.SUBDIVISION),
           Map.entry("camera-not-carried", Capability.CAMERAS),
           Map.entry("clip-not-chosen", Capability.CLIPS),
+          Map.entry("clip-in-layer", Capability.CLIPS),
           Map.entry("motion-sampled", Capability.CLIPS),
           Map.entry("quantized", Capability.PACKING),
           Map.entry("copies-gathered", Capability.PACKING),

@@ -10,6 +10,8 @@ import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.format.losses.Holding;
 import ferry.stone.core.format.usd.write.UsdOptions;
 import ferry.stone.core.format.usd.write.UsdOptions.Container;
+import ferry.stone.core.format.usd.write.UsdOptions.Layers;
+import ferry.stone.core.format.usd.write.UsdOptions.Parts;
 import ferry.stone.core.format.usd.write.UsdPlan;
 import ferry.stone.core.format.usd.write.UsdWriter;
 import ferry.stone.core.math.Frame;
@@ -20,6 +22,7 @@ import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.shore.Shore;
 import java.io.IOException;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 
 /** Landing as USD. */
@@ -27,6 +30,7 @@ final class UsdLanding implements SceneWriter {
   private static final double FASTEST = 1000;
   private static final String NUMBERS = "What the numbers mean";
   private static final String TIME = "Time";
+  private static final String FILES = "Files";
 
   private static final List<Field> FIELDS =
       List.of(
@@ -54,6 +58,30 @@ final class UsdLanding implements SceneWriter {
                   "",
                   "A stage has one time line: name of the clip on it. Empty: the first.")
               .under(TIME),
+          Field.choice(
+                  "layers",
+                  "Layers",
+                  "A layer can be exchanged without the others. With clips, each clip that is not"
+                      + " on the stage gets a file of its own above the same shapes.",
+                  "one",
+                  "All in one",
+                  "apart",
+                  "Geometry, look and motion apart",
+                  "clips",
+                  "The same, and every clip")
+              .under(FILES),
+          Field.choice(
+                  "parts",
+                  "Parts",
+                  "Files of their own can be used by other stages; payloads are loaded on demand."
+                      + " A part that speaks of another one stays in the main file.",
+                  "inside",
+                  "In the main file",
+                  "references",
+                  "Files that are referenced",
+                  "payloads",
+                  "Files that are payloads")
+              .under(FILES),
           Field.flag(
                   "oneRoot",
                   "Everything below one part",
@@ -75,7 +103,12 @@ final class UsdLanding implements SceneWriter {
 
   private UsdOptions typed(Values options) {
     return new UsdOptions(
-        container, options.number("rate"), options.text("clip"), options.flag("oneRoot"));
+        container,
+        options.number("rate"),
+        options.text("clip"),
+        options.flag("oneRoot"),
+        Layers.valueOf(options.text("layers").toUpperCase(Locale.ROOT)),
+        Parts.valueOf(options.text("parts").toUpperCase(Locale.ROOT)));
   }
 
   @Override

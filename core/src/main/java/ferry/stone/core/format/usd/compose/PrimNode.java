@@ -115,21 +115,30 @@ record PrimNode(
     return kind.isClass() || children.stream().anyMatch(PrimNode::hasClass);
   }
 
-  /** Writes down what arcs of this very prim bring in, and not those of the prims above it. */
-  void ownArcs(StringBuilder key) {
+  /**
+   * Writes down what arcs of this very prim bring in, and not those of the prims above it. A layer
+   * that several stacks have below them says it once.
+   */
+  void ownArcs(Set<String> keys) {
     for (PrimNode child : children) {
       if (child.depth == path.depth()) {
-        child.all(key);
+        child.all(keys);
       } else {
-        child.ownArcs(key);
+        child.ownArcs(keys);
       }
     }
   }
 
-  private void all(StringBuilder key) {
-    key.append(site()).append(times.offset()).append('*').append(times.scale()).append('(');
-    children.forEach(c -> c.all(key));
-    key.append(')');
+  private void all(Set<String> keys) {
+    specs().forEach(spec -> keys.add(key(this, spec)));
+    children.forEach(c -> c.all(keys));
+  }
+
+  /** Where and when a layer says something of a place. */
+  static String key(PrimNode node, LayerStack.Spec spec) {
+    TimeMap times = node.times().after(spec.member().times());
+    String layer = spec.member().layer().resource();
+    return layer + ' ' + node.path() + ' ' + times.offset() + '*' + times.scale();
   }
 
   /** How many places it is, with all that hangs on it. */

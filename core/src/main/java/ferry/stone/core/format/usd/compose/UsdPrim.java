@@ -119,9 +119,9 @@ public final class UsdPrim {
     if (!said || index == null) {
       return null;
     }
-    StringBuilder key = new StringBuilder();
-    index.ownArcs(key);
-    return key.length() == 0 ? null : key.toString();
+    Set<String> keys = new LinkedHashSet<>();
+    index.ownArcs(keys);
+    return keys.isEmpty() ? null : String.join("\n", keys);
   }
 
   /**
@@ -129,19 +129,16 @@ public final class UsdPrim {
    * hides it, and which material it is bound to, does not count.
    */
   public String shape() {
-    StringBuilder key = new StringBuilder();
+    // A layer that several stacks have below them says it once.
+    Set<String> keys = new LinkedHashSet<>();
     for (Place place : places) {
-      boolean shapes = false;
       for (LayerStack.Spec spec : place.specs()) {
-        shapes |= shapes(spec.prim());
-      }
-      if (shapes) {
-        TimeMap times = place.node().times();
-        key.append(place.node().stack().identifier()).append('\n').append(place.node().path());
-        key.append(' ').append(times.offset()).append('*').append(times.scale()).append('\n');
+        if (shapes(spec.prim())) {
+          keys.add(PrimNode.key(place.node(), spec));
+        }
       }
     }
-    return key.toString();
+    return String.join("\n", keys);
   }
 
   private static boolean shapes(PrimSpec prim) {

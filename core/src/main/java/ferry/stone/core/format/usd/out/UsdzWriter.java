@@ -41,21 +41,24 @@ public final class UsdzWriter {
   /**
    * The caller closes the stream.
    *
-   * @param name of the root layer
-   * @param files that stand behind it, by their paths
+   * @param layers by their paths, the root layer first
+   * @param files that stand behind them, by their paths
    */
-  public static void write(UsdLayer layer, String name, Map<String, byte[]> files, OutputStream out)
+  public static void write(
+      Map<String, UsdLayer> layers, Map<String, byte[]> files, OutputStream out)
       throws IOException, FormatException {
     UsdzWriter zip = new UsdzWriter(out);
-    Path crate = Files.createTempFile("ferry-", ".usdc");
-    try {
-      try (SeekableOutput grown = new SeekableOutput(new FileOutputStream(crate.toFile()))) {
-        CrateWriter.write(layer, grown);
-        grown.complete();
+    for (Map.Entry<String, UsdLayer> layer : layers.entrySet()) {
+      Path crate = Files.createTempFile("ferry-", ".usdc");
+      try {
+        try (SeekableOutput grown = new SeekableOutput(new FileOutputStream(crate.toFile()))) {
+          CrateWriter.write(layer.getValue(), grown);
+          grown.complete();
+        }
+        zip.file(layer.getKey(), crate);
+      } finally {
+        Files.deleteIfExists(crate);
       }
-      zip.file(name, crate);
-    } finally {
-      Files.deleteIfExists(crate);
     }
     for (Map.Entry<String, byte[]> file : files.entrySet()) {
       CRC32 sum = new CRC32();

@@ -14,18 +14,21 @@ import java.util.List;
 final class NotWritten {
   private final Scene scene;
   private final Clip clip;
+  private final boolean inLayers;
   private final Findings said = new Findings();
 
-  private NotWritten(Scene scene, Clip clip) {
+  private NotWritten(Scene scene, Clip clip, boolean inLayers) {
     this.scene = scene;
     this.clip = clip;
+    this.inLayers = inLayers;
   }
 
   /**
    * @param clip that is written, {@code null} for none
+   * @param inLayers whether the others get layers of their own
    */
-  static List<Finding> of(Scene scene, Clip clip) {
-    NotWritten all = new NotWritten(scene, clip);
+  static List<Finding> of(Scene scene, Clip clip, boolean inLayers) {
+    NotWritten all = new NotWritten(scene, clip, inLayers);
     all.meshes();
     all.looks();
     all.skins();
@@ -76,11 +79,19 @@ final class NotWritten {
 
   private void clips() {
     for (Clip other : scene.clips()) {
-      if (other != clip) {
+      if (other != clip && inLayers) {
+        said.add(
+            Finding.of(
+                "clip-in-layer",
+                Severity.NOTE,
+                other.name(),
+                "A stage has one time line: this clip is a file of its own, above the same shapes"
+                    + " and looks."));
+      } else if (other != clip) {
         lost(
             "clip-not-chosen",
             other.name(),
-            "A stage has one time line: this clip does not land. Land it in a file of its own.");
+            "A stage has one time line: this clip does not land. Land each clip as a layer of its own.");
       }
     }
     for (Clip each : scene.clips()) {

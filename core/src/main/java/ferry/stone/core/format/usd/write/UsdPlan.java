@@ -101,7 +101,7 @@ public final class UsdPlan {
     if (held != null) {
       return held;
     }
-    said.addAll(NotWritten.of(scene, clip));
+    said.addAll(NotWritten.of(scene, clip, options.layers() == UsdOptions.Layers.CLIPS));
     said.addAll(Preview.said(scene));
     if (instanced.hasOthers()) {
       said.add(
@@ -163,6 +163,11 @@ public final class UsdPlan {
             motion.moved(),
             List.of(),
             clip.words()));
+  }
+
+  /** The clips that are not on the stage's time line. */
+  List<Clip> otherClips() {
+    return scene.clips().stream().filter(c -> c != clip).toList();
   }
 
   /** Which branches are instances. */

@@ -3,13 +3,18 @@ package ferry.stone.core.format.usd.write;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.SceneWriter.Target;
+import ferry.stone.core.format.files.FreeNames;
+import ferry.stone.core.format.files.Output;
 import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.files.SeekableOutput;
+import ferry.stone.core.format.usd.ValidNames;
 import ferry.stone.core.format.usd.layer.PrimSpec;
 import ferry.stone.core.format.usd.layer.UsdLayer;
 import ferry.stone.core.format.usd.out.CrateWriter;
 import ferry.stone.core.format.usd.out.UsdaWriter;
 import ferry.stone.core.format.usd.out.UsdzWriter;
+import ferry.stone.core.format.usd.write.layers.LayerFile;
+import ferry.stone.core.format.usd.write.layers.Layers;
 import ferry.stone.core.format.usd.write.look.ImagesOut;
 import ferry.stone.core.format.usd.write.spec.Spec;
 import ferry.stone.core.format.usd.write.spec.TimeCodes;
@@ -43,37 +48,59 @@ public final class UsdWriter {
     Scene held = plan.held(target.stem());
     boolean inPackage = options.container() == UsdOptions.Container.PACKAGE;
     ImagesOut images = new ImagesOut(arrived, target.resources(), target.findings(), inPackage);
-    UsdLayer layer;
+    String ending = options.container() == UsdOptions.Container.TEXT ? "usda" : "usdc";
+    List<LayerFile> layers;
     try {
-      layer = layer(held, plan, images);
+      UsdLayer layer = layer(held, plan, images);
+      Layers among = new Layers(options, target.stem(), ending);
+      layers = new ArrayList<>(among.of(layer));
+      if (options.layers() == UsdOptions.Layers.CLIPS) {
+        FreeNames names = new FreeNames();
+        for (Clip clip : plan.otherClips()) {
+          UsdPlan other = new UsdPlan(arrived, options.with(clip.name()));
+          UsdLayer moving = layer(other.held(clip.name()), other, images);
+          String name = names.take(ValidNames.of(clip.name()));
+          layers.add(among.clip(layer, moving, name, layers));
+        }
+      }
     } catch (UncheckedIOException e) {
       throw e.getCause();
     }
     target.findings().addAll(plan.said());
     target.progress().checkCancelled();
-    String main = target.stem() + "." + ending(options.container());
     if (inPackage) {
+      String main = target.stem() + ".usdz";
+      Map<String, UsdLayer> all = new LinkedHashMap<>();
+      layers.forEach(f -> all.put(f.name(), f.layer()));
       try (OutputStream out = target.output().create(main)) {
-        UsdzWriter.write(layer, target.stem() + ".usdc", images.files(), out);
+        UsdzWriter.write(all, images.files(), out);
       }
       return main;
     }
-    if (options.container() == UsdOptions.Container.TEXT) {
-      try (OutputStream out = target.output().create(main)) {
-        UsdaWriter.write(layer, out);
-      }
-    } else {
-      try (SeekableOutput out = target.output().seekable(main)) {
-        CrateWriter.write(layer, out);
-        out.complete();
-      }
+    for (LayerFile file : layers) {
+      target.progress().checkCancelled();
+      file(file, options, target.output());
     }
     for (Map.Entry<String, byte[]> image : images.files().entrySet()) {
       try (OutputStream out = target.output().create(image.getKey())) {
         out.write(image.getValue());
       }
     }
-    return main;
+    return layers.get(0).name();
+  }
+
+  private static void file(LayerFile file, UsdOptions options, Output output)
+      throws IOException, FormatException {
+    if (options.container() == UsdOptions.Container.TEXT) {
+      try (OutputStream out = output.create(file.name())) {
+        UsdaWriter.write(file.layer(), out);
+      }
+      return;
+    }
+    try (SeekableOutput out = output.seekable(file.name())) {
+      CrateWriter.write(file.layer(), out);
+      out.complete();
+    }
   }
 
   /** Images that become another kind of file, of those that the file holds. */
@@ -94,14 +121,6 @@ public final class UsdWriter {
       held.texture(id).filter(images::converts).ifPresent(t -> converted.add(t.name()));
     }
     return converted;
-  }
-
-  static String ending(UsdOptions.Container container) {
-    return switch (container) {
-      case TEXT -> "usda";
-      case CRATE -> "usdc";
-      case PACKAGE -> "usdz";
-    };
   }
 
   private static UsdLayer layer(Scene held, UsdPlan plan, ImagesOut images) throws IOException {

@@ -67,7 +67,7 @@ class LayersOutTest {
 
   private static byte[] packed(UsdLayer layer, Map<String, byte[]> files) throws Exception {
     ByteArrayOutputStream out = new ByteArrayOutputStream();
-    UsdzWriter.write(layer, "yard.usdc", files, out);
+    UsdzWriter.write(Map.of("yard.usdc", layer), files, out);
     return out.toByteArray();
   }
 
