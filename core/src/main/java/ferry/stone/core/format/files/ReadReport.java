@@ -20,6 +20,11 @@ public record ReadReport(String resource, Findings findings, Budget budget, bool
     return new ReadReport(resource, findings, budget, true);
   }
 
+  /** The same with nobody to tell. */
+  public ReadReport silent() {
+    return new ReadReport(resource, new Findings(), budget, true);
+  }
+
   /** Something that was left out. */
   public void lost(String code, String path, String message) {
     findings.add(Finding.of(code, Severity.LOOK, where(path), message));

@@ -29,6 +29,7 @@ final class UsdCapabilities {
                   Capability.POINT_CACHES,
                   Capability.CHANGING_MESHES,
                   Capability.BRANCH_COPIES,
+                  Capability.VARIANTS,
                   Capability.PURPOSES,
                   Capability.SHOWN_PARTS,
                   Capability.PIVOTS,
@@ -161,7 +162,6 @@ final class UsdCapabilities {
             Fate.KEPT,
             Fate.LOST,
             "A channel that the preview surface has no input for goes.")
-        .set(Capability.VARIANTS, Fate.NONE, Fate.LOST, "Each part lands with its own materials.")
         .set(
             Capability.MISSING_TEXTURES,
             Fate.LOST,

@@ -10,6 +10,9 @@ public final class UsdNames {
   /** The name of a camera or light that is another one than its part's, among custom data. */
   public static final String OWN_NAME = "ferryName";
 
+  /** Original names of looks by their variants, among custom data; empty for what is no look. */
+  public static final String LOOKS = "ferryLooks";
+
   private static final String USER = "userProperties:";
 
   private static final Set<String> NAMES =

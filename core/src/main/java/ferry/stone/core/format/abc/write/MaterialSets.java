@@ -24,13 +24,23 @@ public final class MaterialSets {
     int[][] bySlot = mesh.facesOfSlots();
     for (int slot = 0; slot < bySlot.length; slot++) {
       int[] faces = bySlot[slot];
-      if (mesh.materialIds()[slot] < 0 || faces.length == 0 || of(mesh, faces) != null) {
+      int material = shown(mesh, slot);
+      if (material < 0 || faces.length == 0 || of(mesh, faces) != null) {
         continue;
       }
-      String name = scene.material(mesh.materialIds()[slot]).orElseThrow().name();
+      String name = scene.material(material).orElseThrow().name();
       sets.add(new FaceSet(names.take(name.isEmpty() ? "material" : name), faces));
     }
     return mesh.toBuilder().faceSets(sets).build();
+  }
+
+  /** The material of a slot, or the first that a look shows there; −1 for none. */
+  private static int shown(PolygonMesh mesh, int slot) {
+    int material = mesh.materialIds()[slot];
+    for (int v = 0; v < mesh.variantMaterials().length && material < 0; v++) {
+      material = mesh.variantMaterials()[v][slot];
+    }
+    return material;
   }
 
   /** The mesh with those materials alone that one for all, or a set of its own, tells. */

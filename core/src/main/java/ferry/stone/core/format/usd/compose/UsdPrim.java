@@ -178,6 +178,33 @@ public final class UsdPrim {
     return sets;
   }
 
+  /** Whether the variants of a set do nothing but bind materials. */
+  public boolean bindsOnly(String set) {
+    boolean binds = false;
+    for (LayerStack.Spec spec : specs) {
+      for (PrimSpec variant : spec.prim().variantSets().getOrDefault(set, Map.of()).values()) {
+        if (!bindsOnly(variant)) {
+          return false;
+        }
+        binds |= binds(variant);
+      }
+    }
+    return binds;
+  }
+
+  private static boolean bindsOnly(PrimSpec spec) {
+    return spec.specifier() == PrimSpec.Specifier.OVER
+        && spec.variantSets().isEmpty()
+        && Set.of("apiSchemas").containsAll(spec.fields().keySet())
+        && spec.properties().keySet().stream().allMatch(n -> n.startsWith("material:binding"))
+        && spec.children().values().stream().allMatch(UsdPrim::bindsOnly);
+  }
+
+  private static boolean binds(PrimSpec spec) {
+    return !spec.properties().isEmpty()
+        || spec.children().values().stream().anyMatch(UsdPrim::binds);
+  }
+
   /** The variant that counts in a set, empty where none is chosen. */
   public String variant(String set) {
     String mark = "{" + set + "=";

@@ -2,6 +2,7 @@ package ferry.stone.core.format.usd.read;
 
 import ferry.stone.core.format.usd.compose.UsdPrim;
 import ferry.stone.core.format.usd.compose.UsdStage;
+import ferry.stone.core.format.usd.read.look.LookSets;
 import ferry.stone.core.scene.Composition;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -37,8 +38,12 @@ final class Compositions {
     sources.put(nodeId, prim.layers());
     prim.variantSets()
         .forEach(
-            (set, names) ->
-                choices.add(new Composition.Choice(prim.path(), set, names, prim.variant(set))));
+            (set, names) -> {
+              // Looks are chosen where they are shown.
+              if (!LookSets.is(prim, set)) {
+                choices.add(new Composition.Choice(prim.path(), set, names, prim.variant(set)));
+              }
+            });
     for (String file : prim.payloads()) {
       payloads.add(new Composition.Payload(prim.path(), file, loaded.test(prim.path())));
     }

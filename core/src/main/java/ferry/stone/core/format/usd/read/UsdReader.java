@@ -16,6 +16,7 @@ import ferry.stone.core.format.usd.compose.UsdProblem;
 import ferry.stone.core.format.usd.compose.UsdStage;
 import ferry.stone.core.format.usd.layer.UsdFiles;
 import ferry.stone.core.format.usd.layer.UsdLayer;
+import ferry.stone.core.format.usd.read.look.LookSets;
 import ferry.stone.core.format.usd.read.stage.UsdReading;
 import ferry.stone.core.format.usd.read.stage.UsdValues;
 import ferry.stone.core.math.Frame;
@@ -83,6 +84,15 @@ public final class UsdReader {
             finder,
             later,
             new Compositions(stage, choices.payloads()),
+            new LookSets(
+                reading,
+                variants ->
+                    UsdStage.open(
+                        files,
+                        resource,
+                        new UsdStage.Choices(variants, choices.payloads()),
+                        finder),
+                choices.variants()),
             context.progress())
         .all();
     layerValues(root, scene);

@@ -10,6 +10,7 @@ import ferry.stone.core.format.usd.layer.PrimSpec;
 import ferry.stone.core.format.usd.layer.UsdFiles;
 import ferry.stone.core.format.usd.layer.UsdValue;
 import ferry.stone.core.format.usd.read.look.Bindings;
+import ferry.stone.core.format.usd.read.look.LookSets;
 import ferry.stone.core.format.usd.read.look.ShadeGraph;
 import ferry.stone.core.format.usd.read.look.UsdLooks;
 import ferry.stone.core.format.usd.read.look.UsdTextures;
@@ -57,6 +58,7 @@ final class UsdWalk {
   private final Progress progress;
   private final PlaceTree tree;
   private final Compositions compositions;
+  private final LookSets lookSets;
   private final UsdMeshes meshes;
   private final UsdLooks looks;
   private final List<String> materials = new ArrayList<>();
@@ -70,15 +72,19 @@ final class UsdWalk {
       ReferenceFinder finder,
       Supplier<ReadReport> later,
       Compositions compositions,
+      LookSets lookSets,
       Progress progress) {
     this.reading = reading;
     this.progress = progress;
     this.compositions = compositions;
+    this.lookSets = lookSets;
     tree = new PlaceTree(reading.report());
     ShadeGraph graph = new ShadeGraph(reading.stage());
     UsdTextures textures = new UsdTextures(reading, files, finder, graph);
     looks = new UsdLooks(reading, textures, graph);
-    meshes = new UsdMeshes(reading, new Bindings(reading), looks, new UsdBlends(reading), later);
+    UsdBlends blends = new UsdBlends(reading);
+    Bindings bindings = new Bindings(reading);
+    meshes = new UsdMeshes(reading, bindings, looks, lookSets, blends, later);
     skins = new Skins(reading, nodes);
   }
 
@@ -94,6 +100,7 @@ final class UsdWalk {
     skins.bind();
     reading.scene().nodes(nodes);
     instances.tell(reading.scene());
+    meshes.tellLooks();
     reading.scene().compose(compositions.all());
     reading.tracks().addAll(0, tree.tracks());
   }
@@ -148,6 +155,7 @@ final class UsdWalk {
       instances.add(prim, prototype, id);
     }
     compositions.add(prim, id);
+    lookSets.add(prim);
     XformOps transform = XformOps.of(reading, prim);
     tree.add(id, prim.path(), above.node(), transform);
     int parent = tree.lift() ? -1 : above.node();

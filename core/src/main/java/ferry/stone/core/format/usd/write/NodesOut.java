@@ -9,6 +9,7 @@ import ferry.stone.core.format.usd.layer.PrimSpec;
 import ferry.stone.core.format.usd.layer.PropertySpec;
 import ferry.stone.core.format.usd.write.look.ImagesOut;
 import ferry.stone.core.format.usd.write.look.LooksOut;
+import ferry.stone.core.format.usd.write.look.VariantsOut;
 import ferry.stone.core.format.usd.write.rig.Rig;
 import ferry.stone.core.format.usd.write.rig.RigOut;
 import ferry.stone.core.format.usd.write.rig.SkelRoots;
@@ -36,10 +37,12 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.IntStream;
 
 /**
  * The parts of a scene as prims. A mesh that several parts show stands once in a class that they
@@ -76,6 +79,7 @@ final class NodesOut {
   private final Map<Integer, PrimSpec> copyPrims = new HashMap<>();
   private final Map<Integer, String> copies = new HashMap<>();
   private LooksOut looks;
+  private VariantsOut variants;
   private PrimSpec classes;
   private final List<RigOut.Skeleton> forShapes = new ArrayList<>();
 
@@ -132,6 +136,9 @@ final class NodesOut {
     // The first prim at the top is the default one: the class stands behind all parts.
     if (classes != null) {
       root.children().put(classes.name(), classes);
+    }
+    if (variants != null) {
+      variants.write(root);
     }
   }
 
@@ -230,6 +237,7 @@ final class NodesOut {
     for (Material material : scene.materials()) {
       looks.write(material);
     }
+    variants = new VariantsOut(scene.variants(), looks);
   }
 
   private void content(int place, boolean parent) {
@@ -311,7 +319,7 @@ final class NodesOut {
     } else {
       shapes.write(prim, mesh, caches.get(mesh.id()), sequences.get(mesh.id()));
     }
-    dress(prim, mesh, content, names(place), several);
+    dress(prim, path, mesh, content, names(place), several);
     Skin skin = skins.get(content.skinId());
     RigOut.Skeleton skeleton = skin == null ? null : rigs.bind(prim, skin);
     if (!mesh.morphs().isEmpty()) {
@@ -348,50 +356,74 @@ final class NodesOut {
   /** Materials of a part: one for all of it, or one for each set. */
   private void dress(
       PrimSpec prim,
+      String path,
       PolygonMesh mesh,
       Content.MeshContent content,
       FreeNames taken,
       boolean several) {
     int[] ids = content.slotMaterials() != null ? content.slotMaterials() : mesh.materialIds();
     boolean both =
-        Arrays.stream(ids).mapToObj(materials::get).anyMatch(m -> m != null && m.doubleSided());
+        IntStream.concat(Arrays.stream(ids), mesh.usedMaterials())
+            .mapToObj(materials::get)
+            .anyMatch(m -> m != null && m.doubleSided());
     if (both) {
       Spec.uniform(prim, "doubleSided", Spec.number("bool", 1));
     }
-    Map<FaceSet, Integer> ofSets = new HashMap<>();
-    boolean single = ids.length == 1 && mesh.faceSlot() == null;
-    if (single && ids[0] >= 0) {
-      bind(prim, ids[0]);
-    }
-    int[][] bySlot = mesh.facesOfSlots();
-    for (int slot = 0; slot < bySlot.length && !single; slot++) {
-      FaceSet set = bySlot[slot].length == 0 ? null : MaterialSets.of(mesh, bySlot[slot]);
-      if (set != null && ids[slot] >= 0) {
-        ofSets.putIfAbsent(set, ids[slot]);
+    Map<FaceSet, Integer> slots = new LinkedHashMap<>();
+    if (ids.length == 1 && mesh.faceSlot() == null) {
+      bind(prim, path, mesh, ids, 0);
+    } else {
+      int[][] bySlot = mesh.facesOfSlots();
+      for (int slot = 0; slot < bySlot.length; slot++) {
+        FaceSet set = bySlot[slot].length == 0 ? null : MaterialSets.of(mesh, bySlot[slot]);
+        if (set != null && (ids[slot] >= 0 || VariantsOut.varies(-1, looks(mesh, slot)))) {
+          slots.putIfAbsent(set, slot);
+        }
       }
     }
-    if (several) {
-      sharedSets(prim, mesh, ofSets);
-      return;
-    }
-    Map<FaceSet, String> prims =
-        shapes.sets(prim, mesh, sequences.get(mesh.id()), taken, families(mesh, ofSets));
-    families(prim, mesh, ofSets);
-    ofSets.forEach((set, material) -> bind(prim.children().get(prims.get(set)), material));
+    Map<FaceSet, String> names =
+        several
+            ? sharedSets(mesh)
+            : shapes.sets(prim, mesh, sequences.get(mesh.id()), taken, families(mesh, slots));
+    families(prim, mesh, slots);
+    slots.forEach(
+        (set, slot) -> {
+          String name = names.get(set);
+          PrimSpec own = prim.children().computeIfAbsent(name, PrimSpec::new);
+          bind(own, path + "/" + name, mesh, ids, slot);
+        });
   }
 
-  /** Sets that come with the mesh get the materials of this part. */
-  private void sharedSets(PrimSpec prim, PolygonMesh mesh, Map<FaceSet, Integer> ofSets) {
-    families(prim, mesh, ofSets);
+  /** Names of the sets that come with a shared mesh. */
+  private static Map<FaceSet, String> sharedSets(PolygonMesh mesh) {
+    Map<FaceSet, String> names = new HashMap<>();
     FreeNames again = new FreeNames();
-    for (FaceSet set : mesh.faceSets()) {
-      String name = again.take(ValidNames.of(set.name()));
-      if (ofSets.containsKey(set)) {
-        PrimSpec over = new PrimSpec(name);
-        prim.children().put(name, over);
-        bind(over, ofSets.get(set));
-      }
+    mesh.faceSets().forEach(set -> names.put(set, again.take(ValidNames.of(set.name()))));
+    return names;
+  }
+
+  /** Materials of a slot in each look. */
+  private static int[] looks(PolygonMesh mesh, int slot) {
+    return Arrays.stream(mesh.variantMaterials()).mapToInt(v -> v[slot]).toArray();
+  }
+
+  private void bind(PrimSpec prim, String path, PolygonMesh mesh, int[] ids, int slot) {
+    int[] others = looks(mesh, slot);
+    if (VariantsOut.varies(ids[slot], others)) {
+      Spec.api(prim, "MaterialBindingAPI");
+      variants.add(holder(path), path, ids[slot], others);
+    } else if (ids[slot] >= 0) {
+      Spec.api(prim, "MaterialBindingAPI");
+      Spec.target(prim, "material:binding", looks.path(ids[slot]));
     }
+  }
+
+  /** The prim at the top, or the class that instances have. */
+  private String holder(String path) {
+    boolean ofClass = classes != null && path.startsWith("/" + classes.name() + "/");
+    int end = path.indexOf('/', 1);
+    end = ofClass ? path.indexOf('/', end + 1) : end;
+    return end < 0 ? path : path.substring(0, end);
   }
 
   private static ShapeOut.Families families(PolygonMesh mesh, Map<FaceSet, Integer> ofSets) {
@@ -413,10 +445,5 @@ final class NodesOut {
     if (mesh.faceSets().size() > ofSets.size()) {
       Spec.token(prim, "subsetFamily:sets:familyType", "unrestricted");
     }
-  }
-
-  private void bind(PrimSpec prim, int materialId) {
-    Spec.api(prim, "MaterialBindingAPI");
-    Spec.target(prim, "material:binding", looks.path(materialId));
   }
 }

@@ -30,7 +30,6 @@ final class NotWritten {
   static List<Finding> of(Scene scene, Clip clip, boolean inLayers) {
     NotWritten all = new NotWritten(scene, clip, inLayers);
     all.meshes();
-    all.looks();
     all.skins();
     all.clips();
     return all.said.list();
@@ -47,15 +46,6 @@ final class NotWritten {
       if (points && (faces || lines)) {
         lost("points-not-carried", mesh.name(), "Points beside faces or lines do not land.");
       }
-    }
-  }
-
-  private void looks() {
-    if (!scene.variants().isEmpty()) {
-      lost(
-          "variants-not-carried",
-          "",
-          "Looks to choose from are not written: each part lands with its own materials.");
     }
   }
 

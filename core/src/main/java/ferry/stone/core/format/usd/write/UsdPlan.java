@@ -340,7 +340,6 @@ public final class UsdPlan {
     return dressed.toBuilder()
         .smoothing(null)
         .hardEdges(null)
-        .variantMaterials(new int[0][])
         .attributes(layers)
         .properties(Map.of())
         .subdivision(

@@ -8,6 +8,7 @@ import ferry.stone.core.format.usd.compose.UsdPrim;
 import ferry.stone.core.format.usd.compose.UsdProperty;
 import ferry.stone.core.format.usd.layer.UsdSamples;
 import ferry.stone.core.format.usd.read.look.Bindings;
+import ferry.stone.core.format.usd.read.look.LookSets;
 import ferry.stone.core.format.usd.read.look.UsdLooks;
 import ferry.stone.core.format.usd.read.rig.UsdBlends;
 import ferry.stone.core.format.usd.read.stage.Above;
@@ -15,11 +16,9 @@ import ferry.stone.core.format.usd.read.stage.Primvars;
 import ferry.stone.core.format.usd.read.stage.Said;
 import ferry.stone.core.format.usd.read.stage.UsdReading;
 import ferry.stone.core.scene.mesh.Attribute;
-import ferry.stone.core.scene.mesh.FaceSet;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import java.io.IOException;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -35,8 +34,7 @@ public final class UsdMeshes {
   private static final Set<String> SHAPES = Set.of("Mesh", "Points", "BasisCurves", "NurbsCurves");
 
   private final UsdReading reading;
-  private final Bindings bindings;
-  private final UsdLooks looks;
+  private final Dressing dressing;
   private final UsdBlends blends;
   private final Supplier<ReadReport> later;
   private final Map<String, PolygonMesh> known = new HashMap<>();
@@ -48,11 +46,11 @@ public final class UsdMeshes {
       UsdReading reading,
       Bindings bindings,
       UsdLooks looks,
+      LookSets sets,
       UsdBlends blends,
       Supplier<ReadReport> later) {
     this.reading = reading;
-    this.bindings = bindings;
-    this.looks = looks;
+    dressing = new Dressing(reading, bindings, looks, sets);
     this.blends = blends;
     this.later = later;
   }
@@ -70,12 +68,7 @@ public final class UsdMeshes {
   public PolygonMesh mesh(
       UsdPrim prim, Above above, Primvars primvars, List<UsdSubset> subsets, Instances first)
       throws IOException, FormatException {
-    String whole = bindings.material(prim, above);
-    Above here = new Above(above, prim, -1, Primvars.NONE);
-    List<String> own = new ArrayList<>();
-    for (UsdSubset subset : subsets) {
-      own.add(subset.isOfFaces() && subset.binds() ? bindings.material(subset.prim(), here) : "");
-    }
+    Dressing.Bound bound = dressing.bound(prim, above, subsets);
     String key =
         prim.shape()
             + "|"
@@ -84,8 +77,7 @@ public final class UsdMeshes {
             + Said.flag(prim, "doubleSided", false)
             + primvars.inheritedKey()
             + "|"
-            + first.path(whole)
-            + own.stream().map(first::path).toList();
+            + bound.key(first);
     PolygonMesh there = known.get(key);
     if (there != null) {
       return there;
@@ -97,7 +89,7 @@ public final class UsdMeshes {
     double start = clock.length > 0 ? clock[0] : Double.NaN;
     PolygonMesh bare = read(report, prim, primvars, subsets, id, start);
     boolean both = Said.flag(prim, "doubleSided", false);
-    Dress dress = dress(bare, subsets, whole, own, both, primvars, first);
+    Dressing.Dress dress = dressing.dress(subsets, bound, both, primvars.uvs(), first);
     PolygonMesh mesh = dress.on(bare, subsets);
     mesh = blends.on(mesh, prim);
     reading.scene().add(mesh);
@@ -228,72 +220,8 @@ public final class UsdMeshes {
                 mesh.points().count()));
   }
 
-  /**
-   * Which materials a mesh has.
-   *
-   * @param whole of all faces that no set dresses, −1 for none
-   * @param sets material of each set, −1 for none
-   */
-  private record Dress(int whole, int[] sets) {
-    PolygonMesh on(PolygonMesh mesh, List<UsdSubset> subsets) {
-      boolean dressed = Arrays.stream(sets).anyMatch(s -> s >= 0);
-      if (!dressed) {
-        return whole < 0 ? mesh : mesh.toBuilder().materials(new int[] {whole}, null).build();
-      }
-      int[] slots = new int[mesh.faces().faceCount()];
-      List<Integer> materials = new ArrayList<>();
-      if (whole >= 0) {
-        materials.add(whole);
-      }
-      Arrays.fill(slots, whole >= 0 ? 0 : -1);
-      int set = 0;
-      for (int s = 0; s < subsets.size(); s++) {
-        if (!subsets.get(s).isOfFaces()) {
-          continue;
-        }
-        FaceSet faces = mesh.faceSets().get(set++);
-        if (sets[s] >= 0) {
-          for (int face : faces.faces()) {
-            slots[face] = materials.size();
-          }
-          materials.add(sets[s]);
-        }
-      }
-      int[] ids = materials.stream().mapToInt(Integer::intValue).toArray();
-      boolean used = whole < 0 || Arrays.stream(slots).anyMatch(s -> s == 0);
-      return used
-          ? mesh.toBuilder().materials(ids, slots).build()
-          : mesh.toBuilder()
-              .materials(
-                  Arrays.copyOfRange(ids, 1, ids.length),
-                  Arrays.stream(slots).map(s -> s - 1).toArray())
-              .build();
-    }
-  }
-
-  private Dress dress(
-      PolygonMesh mesh,
-      List<UsdSubset> subsets,
-      String whole,
-      List<String> own,
-      boolean both,
-      Primvars primvars,
-      Instances first)
-      throws IOException, FormatException {
-    List<String> uvs = primvars.uvs();
-    int[] sets = new int[subsets.size()];
-    for (int s = 0; s < sets.length; s++) {
-      UsdSubset subset = subsets.get(s);
-      if (!subset.isOfFaces()) {
-        reading
-            .report()
-            .lost(
-                "subset-not-read",
-                subset.prim().path(),
-                "It is a set of " + subset.element() + "s: only sets of faces are read.");
-      }
-      sets[s] = looks.id(own.get(s), first.path(own.get(s)), uvs, both);
-    }
-    return new Dress(looks.id(whole, first.path(whole), uvs, both), sets);
+  /** Tells the scene which looks there are, once all meshes are read. */
+  public void tellLooks() {
+    dressing.tell();
   }
 }

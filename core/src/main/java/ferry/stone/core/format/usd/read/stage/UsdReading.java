@@ -60,6 +60,12 @@ public record UsdReading(
         new ArrayList<>());
   }
 
+  /** The same of another stage; what it tells is told already. */
+  public UsdReading of(UsdStage other) {
+    ReadReport silent = report.silent();
+    return new UsdReading(other, silent, scene, rate, metresPerUnit, asOthers);
+  }
+
   public double seconds(double code) {
     return code / rate;
   }

@@ -49,6 +49,14 @@ final class LayerDiff {
               }
             });
     wanted
+        .variantSets()
+        .forEach(
+            (set, variants) -> {
+              if (!base.variantSets().containsKey(set)) {
+                own.variantSets().put(set, variants);
+              }
+            });
+    wanted
         .properties()
         .forEach(
             (name, property) -> {

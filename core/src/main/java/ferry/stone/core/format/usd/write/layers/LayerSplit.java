@@ -13,6 +13,8 @@ import java.util.Set;
  */
 final class LayerSplit {
   private static final String BINDING = "MaterialBindingAPI";
+  private static final String BOUND = "material:binding";
+  private static final List<String> VARIANTS = List.of("variantSetNames", "variantSelection");
   private static final Set<String> LOOKS = Set.of("Material", "Shader", "NodeGraph");
 
   final PrimSpec geometry = new PrimSpec("");
@@ -42,8 +44,9 @@ final class LayerSplit {
     PrimSpec shape = Specs.head(prim);
     parent.children().put(prim.name(), shape);
     prim.fields().forEach((name, value) -> field(shape, path, name, value));
+    variants(prim, shape, path);
     for (PropertySpec property : prim.properties().values()) {
-      if (property.name().startsWith("material:binding")) {
+      if (property.name().startsWith(BOUND)) {
         Specs.over(look, path).properties().put(property.name(), property);
       } else {
         shape.properties().put(property.name(), timed(property, path));
@@ -54,6 +57,28 @@ final class LayerSplit {
       below.add(child.name());
       divide(child, shape, below);
     }
+  }
+
+  /** Sets that bind are looks; what else variants say is geometry. */
+  private void variants(PrimSpec prim, PrimSpec shape, List<String> path) {
+    if (prim.variantSets().isEmpty()) {
+      return;
+    }
+    boolean binds =
+        prim.variantSets().values().stream()
+            .flatMap(set -> set.values().stream())
+            .allMatch(LayerSplit::binds);
+    PrimSpec holder = binds ? Specs.over(look, path) : shape;
+    holder.variantSets().putAll(prim.variantSets());
+    for (String field : VARIANTS) {
+      shape.fields().remove(field);
+      holder.fields().put(field, prim.fields().get(field));
+    }
+  }
+
+  private static boolean binds(PrimSpec variant) {
+    return variant.properties().keySet().stream().allMatch(n -> n.startsWith(BOUND))
+        && variant.children().values().stream().allMatch(LayerSplit::binds);
   }
 
   /** A group of materials and nothing else, or one of what they are made of. */

@@ -71,6 +71,7 @@ final class Specs {
                 base.fields()
                     .merge(name, value, (old, own) -> name.equals(APIS) ? both(own, old) : own));
     over.properties().forEach((name, own) -> base.properties().merge(name, own, Specs::laid));
+    base.variantSets().putAll(over.variantSets());
     over.children()
         .forEach(
             (name, child) -> {
