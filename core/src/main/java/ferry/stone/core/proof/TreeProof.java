@@ -121,7 +121,7 @@ final class TreeProof {
                     ? Capability.PACKING
                     : landed.arrangement() != null
                         ? landed.arrangement()
-                        : landed.said("levels-beside")
+                        : landed.said("levels-beside") || landed.said("levels-as-variants")
                             ? Capability.DETAIL_LEVELS
                             : listed
                                 ? Capability.LISTED_COPIES

@@ -47,6 +47,7 @@ public final class WriterSays {
           Map.entry(ArrangedParts.PACKED, Capability.PACKING),
           Map.entry(ArrangedParts.ROOT, Capability.ROOT_TRANSFORM),
           Map.entry("levels-beside", Capability.DETAIL_LEVELS),
+          Map.entry("levels-as-variants", Capability.DETAIL_LEVELS),
           Map.entry("variants-not-carried", Capability.VARIANTS),
           Map.entry("skinned-at-top", Capability.SKINNED_BELOW),
           Map.entry("skeleton-root-added", Capability.JOINTS_APART),

@@ -30,6 +30,7 @@ final class UsdCapabilities {
                   Capability.CHANGING_MESHES,
                   Capability.BRANCH_COPIES,
                   Capability.VARIANTS,
+                  Capability.DETAIL_DISTANCES,
                   Capability.PURPOSES,
                   Capability.SHOWN_PARTS,
                   Capability.PIVOTS,
@@ -135,9 +136,8 @@ final class UsdCapabilities {
         .set(
             Capability.DETAIL_LEVELS,
             Fate.NONE,
-            Fate.LOST,
-            "All levels land, beside each other in a group.")
-        .set(Capability.DETAIL_DISTANCES, Fate.NONE, Fate.LOST, "The distances are not written.")
+            Fate.CHANGED,
+            "Variants of their group: others show the finest until another is chosen.")
         .set(
             Capability.JOINTS_APART,
             Fate.KEPT,

@@ -13,6 +13,9 @@ public final class UsdNames {
   /** Original names of looks by their variants, among custom data; empty for what is no look. */
   public static final String LOOKS = "ferryLooks";
 
+  /** Marks a group of detail levels, with where each ends, among custom data. */
+  public static final String LEVELS = "ferryLevels";
+
   private static final String USER = "userProperties:";
 
   private static final Set<String> NAMES =

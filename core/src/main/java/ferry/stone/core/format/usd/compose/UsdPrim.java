@@ -314,10 +314,21 @@ public final class UsdPrim {
 
   /** The prims below that are active, in their order; asked for once. */
   public List<UsdPrim> children() throws IOException, FormatException {
+    List<UsdPrim> active = new ArrayList<>();
+    for (UsdPrim child : allChildren()) {
+      if (child.isActive()) {
+        active.add(child);
+      }
+    }
+    return active;
+  }
+
+  /** The prims below, whether active or not. */
+  public List<UsdPrim> allChildren() throws IOException, FormatException {
     List<UsdPrim> children = new ArrayList<>();
     for (String name : childNames()) {
       UsdPrim child = stage.child(this, name);
-      if (!child.specs.isEmpty() && child.isActive()) {
+      if (!child.specs.isEmpty()) {
         children.add(child);
       }
     }

@@ -33,14 +33,18 @@ final class Compositions {
         .forEach((path, by) -> layers.add(new Composition.Layer(path, "sublayer", by)));
   }
 
-  /** Takes a prim that becomes a node. */
-  void add(UsdPrim prim, int nodeId) {
+  /**
+   * Takes a prim that becomes a node.
+   *
+   * @param levels whether its variants are detail levels, all of which are read
+   */
+  void add(UsdPrim prim, int nodeId, boolean levels) {
     sources.put(nodeId, prim.layers());
     prim.variantSets()
         .forEach(
             (set, names) -> {
               // Looks are chosen where they are shown.
-              if (!LookSets.is(prim, set)) {
+              if (!levels && !LookSets.is(prim, set)) {
                 choices.add(new Composition.Choice(prim.path(), set, names, prim.variant(set)));
               }
             });

@@ -114,7 +114,8 @@ final class UsdWalk {
       material(prim);
       return;
     }
-    List<UsdPrim> children = prim.children();
+    Content.DetailGroup levels = reading.asOthers() ? null : Levels.of(prim);
+    List<UsdPrim> children = levels == null ? prim.children() : prim.allChildren();
     if (holdsLooks(prim, children)) {
       children.forEach(this::material);
       return;
@@ -123,7 +124,7 @@ final class UsdWalk {
     if (prim.typeName().equals("Skeleton") && isHelper(prim)) {
       skeleton(prim, above, above.node());
     } else {
-      node(prim, above, children);
+      node(prim, above, children, levels);
     }
     for (UsdPrim child : children) {
       child.forget();
@@ -144,7 +145,10 @@ final class UsdWalk {
         && children.stream().allMatch(c -> NO_PARTS.contains(c.typeName()));
   }
 
-  private void node(UsdPrim prim, Above above, List<UsdPrim> children)
+  /**
+   * @param levels what the prims below are, {@code null} for parts
+   */
+  private void node(UsdPrim prim, Above above, List<UsdPrim> children, Content levels)
       throws IOException, FormatException {
     if (nodes.size() >= MOST) {
       throw reading.report().broken(prim.path(), "more than 1,000,000 parts, copies included.");
@@ -154,7 +158,7 @@ final class UsdWalk {
     if (prototype != null) {
       instances.add(prim, prototype, id);
     }
-    compositions.add(prim, id);
+    compositions.add(prim, id, levels != null);
     lookSets.add(prim);
     XformOps transform = XformOps.of(reading, prim);
     tree.add(id, prim.path(), above.node(), transform);
@@ -168,7 +172,8 @@ final class UsdWalk {
     Above around = shape == prim ? above : new Above(above, prim, -1, primvars.constant());
     PolygonMesh mesh =
         shape == null ? null : mesh(shape, around, shape == prim ? children : shape.children());
-    Content content = mesh == null ? content(prim) : Content.MeshContent.of(mesh.id());
+    Content content =
+        levels != null ? levels : mesh == null ? content(prim) : Content.MeshContent.of(mesh.id());
     int place = nodes.size();
     nodes.add(
         Node.of(id, Said.name(prim), parent, content)

@@ -263,7 +263,9 @@ final class NodesOut {
       Spec.token(prim, "purpose", node.purpose().name().toLowerCase(Locale.ROOT));
     }
     ValuesOut.write(prim, node.properties(), times, node.id());
-    if (node.content() instanceof Content.CameraContent content) {
+    if (node.content() instanceof Content.DetailGroup group) {
+      levels(prim, place, group);
+    } else if (node.content() instanceof Content.CameraContent content) {
       prim.typeName("Camera");
       lenses.camera(prim, cameras.get(content.cameraId()), node.name());
     } else if (node.content() instanceof Content.LightContent content) {
@@ -282,6 +284,18 @@ final class NodesOut {
         namesOf = -2 - place;
       }
       mesh(shape, path, namesOf, node, content);
+    }
+  }
+
+  private void levels(PrimSpec prim, int place, Content.DetailGroup group) {
+    List<PrimSpec> levels = new ArrayList<>();
+    for (int i = place + 1; i < prims.length; i++) {
+      if (parent(i) == place && prims[i] != null) {
+        levels.add(prims[i]);
+      }
+    }
+    if (!levels.isEmpty()) {
+      LevelsOut.write(prim, levels, group);
     }
   }
 

@@ -6,9 +6,13 @@ import ferry.stone.core.finding.Severity;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.node.Node.Content;
 import ferry.stone.core.scene.node.Skin;
 import ferry.stone.core.scene.time.Clip;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 
 /** What of meshes, skins, looks and clips a stage has no place for, in words. */
 final class NotWritten {
@@ -30,6 +34,7 @@ final class NotWritten {
   static List<Finding> of(Scene scene, Clip clip, boolean inLayers) {
     NotWritten all = new NotWritten(scene, clip, inLayers);
     all.meshes();
+    all.levels();
     all.skins();
     all.clips();
     return all.said.list();
@@ -46,6 +51,27 @@ final class NotWritten {
       if (points && (faces || lines)) {
         lost("points-not-carried", mesh.name(), "Points beside faces or lines do not land.");
       }
+    }
+  }
+
+  private void levels() {
+    int coarser = 0;
+    Set<Integer> seen = new HashSet<>();
+    for (Node node : scene.nodes()) {
+      boolean level =
+          node.parent() >= 0
+              && scene.nodes().get(node.parent()).content() instanceof Content.DetailGroup;
+      coarser += level && !seen.add(node.parent()) ? 1 : 0;
+    }
+    if (coarser > 0) {
+      said.add(
+          Finding.of(
+                  "levels-as-variants",
+                  Severity.LOOK,
+                  "",
+                  "Detail levels are variants of their group: other programs show the finest until"
+                      + " another is chosen.")
+              .measured(Figures.count(coarser, "level")));
     }
   }
 

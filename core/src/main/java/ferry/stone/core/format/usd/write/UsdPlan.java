@@ -215,9 +215,6 @@ public final class UsdPlan {
         motion.node(node);
       }
       node = rig.isJoint(i) ? joint(node) : motion.withMovingValues(node);
-      if (node.content() instanceof Content.DetailGroup) {
-        node = node.withContent(Content.GROUP);
-      }
       if (hasSkin) {
         skinned.add(i);
       }

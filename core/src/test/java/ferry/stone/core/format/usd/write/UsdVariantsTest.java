@@ -197,4 +197,34 @@ class UsdVariantsTest extends Landed {
         .singleElement()
         .matches(c -> c.set().equals("size"), "what does more than bind is no look");
   }
+
+  @Test
+  void detailLevelsAreVariantsAndComeBackAsLevels() throws Exception {
+    int top =
+        scene.add(
+            Node.of(
+                scene.newId(),
+                "bollard",
+                -1,
+                new Content.DetailGroup(
+                    new double[] {0.5, 0.1, 0}, Content.DetailGroup.Measure.SCREEN)));
+    for (String level : List.of("high", "mid", "low")) {
+      node(level, top, Content.MeshContent.of(mesh(level)));
+    }
+    Scene back = written();
+    assertThat(text)
+        .contains("variantSet \"detail\"", "string detail = \"high\"", "active = false");
+    assertThat(back.paths())
+        .containsExactly("bollard", "bollard/high", "bollard/mid", "bollard/low");
+    Content.DetailGroup group = (Content.DetailGroup) back.nodes().get(0).content();
+    assertThat(group.thresholds()).containsExactly(0.5, 0.1, 0);
+    assertThat(group.measure()).isEqualTo(Content.DetailGroup.Measure.SCREEN);
+    assertThat(back.nodes().get(0).properties()).isEmpty();
+    assertThat(back.composition().choices()).isEmpty();
+    assertThat(codes()).contains("levels-as-variants");
+    Scene others = UsdReader.read("yard.usda", ReadContext.of(files), true);
+    assertThat(others.paths())
+        .as("others show one level")
+        .containsExactly("bollard", "bollard/high");
+  }
 }

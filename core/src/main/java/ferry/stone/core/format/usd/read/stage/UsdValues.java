@@ -68,6 +68,8 @@ public final class UsdValues {
     Map<Object, Object> others = new LinkedHashMap<>(map);
     others.remove(UsdNames.HELPER);
     others.remove(UsdNames.OWN_NAME);
+    others.remove(UsdNames.LOOKS);
+    others.remove(UsdNames.LEVELS);
     return others;
   }
 

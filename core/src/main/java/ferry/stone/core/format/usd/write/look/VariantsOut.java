@@ -3,7 +3,6 @@ package ferry.stone.core.format.usd.write.look;
 import ferry.stone.core.format.files.FreeNames;
 import ferry.stone.core.format.usd.UsdNames;
 import ferry.stone.core.format.usd.ValidNames;
-import ferry.stone.core.format.usd.layer.ListOp;
 import ferry.stone.core.format.usd.layer.PrimSpec;
 import ferry.stone.core.format.usd.write.spec.Spec;
 import java.util.ArrayList;
@@ -99,12 +98,7 @@ public final class VariantsOut {
       originals.put(chosen, Spec.text("string", ""));
       variants.put(chosen, variant(chosen, holder, bindings, Binding::own));
     }
-    prim.variantSets().put(SET, variants);
-    prim.fields()
-        .put(
-            "variantSetNames",
-            new ListOp<>(null, List.of(), List.of(SET), List.of(), List.of(), List.of()));
-    prim.fields().put("variantSelection", Map.of(SET, Spec.text("string", chosen)));
+    Spec.variants(prim, SET, variants, chosen);
     if (!originals.isEmpty()) {
       Spec.custom(prim, UsdNames.LOOKS, originals);
     }

@@ -107,6 +107,30 @@ public final class Spec {
         .put("apiSchemas", new ListOp<>(null, List.of(), all, List.of(), List.of(), List.of()));
   }
 
+  /**
+   * Gives a prim a set of variants.
+   *
+   * @param chosen the one that counts until another is chosen
+   */
+  @SuppressWarnings("unchecked")
+  public static void variants(
+      PrimSpec prim, String set, Map<String, PrimSpec> variants, String chosen) {
+    prim.variantSets().put(set, variants);
+    ListOp<String> before = (ListOp<String>) prim.fields().get("variantSetNames");
+    List<String> names = new ArrayList<>(before == null ? List.of() : before.prepended());
+    names.add(set);
+    prim.fields()
+        .put(
+            "variantSetNames",
+            new ListOp<>(null, List.of(), names, List.of(), List.of(), List.of()));
+    Map<String, Object> selection = new LinkedHashMap<>();
+    if (prim.fields().get("variantSelection") instanceof Map<?, ?> map) {
+      selection.putAll((Map<String, Object>) map);
+    }
+    selection.put(set, text("string", chosen));
+    prim.fields().put("variantSelection", selection);
+  }
+
   /** Adds to the custom data of a prim. */
   @SuppressWarnings("unchecked")
   public static void custom(PrimSpec prim, String name, Object value) {
