@@ -55,11 +55,11 @@ public final class ReaderSays {
           "texture-unknown",
           "third-uv-coordinate",
           "collection-not-read",
+          "curve-not-read",
           "colour-space-not-read",
           "material-purpose-not-read",
           "network-not-read",
           "normal-map-turned",
-          "relationship-not-read",
           "skeleton-incomplete",
           "subset-not-read",
           "texture-bias-not-read",
@@ -78,6 +78,8 @@ public final class ReaderSays {
   private static final Set<String> OTHERS =
       Set.of(
           "light-temperature",
+          "network-kept",
+          "schema-kept",
           "material-twice",
           "skin-outside-root",
           "solid-read-as-mesh",

@@ -63,6 +63,7 @@ public final class WriterSays {
           Map.entry("colours-averaged", Capability.COLOURS),
           Map.entry("colour-opacity-not-carried", Capability.COLOURS),
           Map.entry("copies-as-parts", Capability.BRANCH_COPIES),
+          Map.entry("relationship-leads-nowhere", Capability.CUSTOM_VALUES),
           Map.entry("camera-closed", Capability.OPEN_CAMERAS),
           Map.entry("joint-values-not-written", Capability.CUSTOM_VALUES),
           Map.entry("positions-rounded", Capability.PACKING));

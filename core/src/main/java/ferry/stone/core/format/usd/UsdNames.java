@@ -16,6 +16,39 @@ public final class UsdNames {
   /** Marks a group of detail levels, with where each ends, among custom data. */
   public static final String LEVELS = "ferryLevels";
 
+  /**
+   * The schema that a part follows, and those that are applied to it, where they are none of ours.
+   */
+  public static final String TYPE_NAME = "usdTypeName";
+
+  public static final String APIS = "usdApiSchemas";
+
+  /** Names of values that belong to these schemas. */
+  public static final String SCHEMA = "usdSchemaValues";
+
+  /** Shading networks of a material that are none of ours, as they were found. */
+  public static final String NETWORKS = "usdNetworks";
+
+  /** In a network: the prims below, the type of one, and what follows the name of a connection. */
+  public static final String PRIMS = "prims";
+
+  public static final String PRIM_TYPE = "type";
+  public static final String CONNECT = ".connect";
+
+  /** What a relationship is among the types of custom values. */
+  public static final String RELATIONSHIP = "rel";
+
+  /** Before the type of a value that does not change over time. */
+  public static final String UNIFORM = "uniform ";
+
+  private static final Set<String> OUR_APIS =
+      Set.of("MaterialBindingAPI", "SkelBindingAPI", "ShapingAPI");
+
+  /** Whether values of an applied schema have places of their own here. */
+  public static boolean isOurs(String api) {
+    return OUR_APIS.contains(api);
+  }
+
   private static final String USER = "userProperties:";
 
   private static final Set<String> NAMES =

@@ -369,6 +369,19 @@ public final class UsdPrim {
     return List.copyOf(names);
   }
 
+  /** Names of the properties that a curve says over time, and no samples. */
+  public List<String> curves() {
+    TreeSet<String> names = new TreeSet<>();
+    for (LayerStack.Spec spec : specs) {
+      for (PropertySpec property : spec.prim().properties().values()) {
+        if (property.spline() != null && property(property.name()).samples() == null) {
+          names.add(property.name());
+        }
+      }
+    }
+    return List.copyOf(names);
+  }
+
   /** A property, {@code null} where nothing is said of it. */
   public UsdProperty property(String name) {
     List<UsdProperty.Opinion> opinions = new ArrayList<>();

@@ -53,6 +53,10 @@ public final class UsdProperty {
     return opinions.get(0).spec().isArray();
   }
 
+  public boolean isUniform() {
+    return opinions.stream().anyMatch(o -> o.spec().isUniform());
+  }
+
   public boolean isCustom() {
     return opinions.stream().anyMatch(o -> o.spec().isCustom());
   }

@@ -52,6 +52,11 @@ final class UsdWalk {
   private static final Set<String> NO_PARTS =
       Set.of("Material", "Shader", "NodeGraph", "GeomSubset", "BlendShape", "SkelAnimation");
 
+  /** Shapes that are not read. */
+  private static final Set<String> OTHER_SHAPES =
+      Set.of("NurbsPatch", "TetMesh", "HermiteCurves", "Volume");
+
+  private static final Set<String> OURS = Set.of("Skeleton", "PointInstancer", "Camera");
   private static final Set<String> GROUPS = Set.of("", "Xform", "Scope", "SkelRoot");
 
   private final UsdReading reading;
@@ -160,6 +165,14 @@ final class UsdWalk {
     }
     compositions.add(prim, id, levels != null);
     lookSets.add(prim);
+    for (String name : prim.curves()) {
+      reading
+          .report()
+          .lost(
+              "curve-not-read",
+              prim.path(),
+              "\"" + name + "\" moves by a curve, which is not read: bake it into samples first.");
+    }
     XformOps transform = XformOps.of(reading, prim);
     tree.add(id, prim.path(), above.node(), transform);
     int parent = tree.lift() ? -1 : above.node();
@@ -247,9 +260,16 @@ final class UsdWalk {
       int id = reading.scene().newId();
       reading.scene().add(UsdLights.read(reading, prim, id));
       return new Content.LightContent(id);
-    } else if (!GROUPS.contains(type)
-        && !type.equals("Skeleton")
-        && !type.equals("PointInstancer")) {
+    } else if (isOthers(type)) {
+      reading
+          .report()
+          .note(
+              "schema-kept",
+              prim.path(),
+              "What follows the schema \""
+                  + type
+                  + "\" is a group here: its values are kept and land in USD again.");
+    } else if (OTHER_SHAPES.contains(type)) {
       reading
           .report()
           .lost(
@@ -258,6 +278,15 @@ final class UsdWalk {
               "What follows the schema \"" + type + "\" is not read: it is a group here.");
     }
     return Content.GROUP;
+  }
+
+  /** Whether a prim follows a schema that has no place here and is no shape. */
+  private static boolean isOthers(String type) {
+    return !GROUPS.contains(type)
+        && !OTHER_SHAPES.contains(type)
+        && !UsdMeshes.isShape(type)
+        && !UsdLights.is(type)
+        && !OURS.contains(type);
   }
 
   private Visibility visibility(UsdPrim prim, int id) throws IOException, FormatException {
@@ -286,9 +315,13 @@ final class UsdWalk {
     Map<String, Object> all = new LinkedHashMap<>();
     UsdValues values = new UsdValues(reading, prim, id);
     values.fields(all);
+    values.schemas(all, isOthers(prim.typeName()));
     boolean light = UsdLights.is(prim.typeName());
     values.attributes(
-        all, name -> !UsdNames.isSchema(name) && !(light && name.startsWith("inputs:")));
+        all,
+        name ->
+            name.startsWith("collection:")
+                || !UsdNames.isSchema(name) && !(light && name.startsWith("inputs:")));
     if (Said.name(prim).equals(prim.name())
         && prim.field("displayName") instanceof UsdValue said
         && said.text() != null) {

@@ -263,6 +263,12 @@ final class NodesOut {
       Spec.token(prim, "purpose", node.purpose().name().toLowerCase(Locale.ROOT));
     }
     ValuesOut.write(prim, node.properties(), times, node.id());
+    if (node.content() instanceof Content.Group
+        && prim.typeName().equals("Xform")
+        && node.properties().get(UsdNames.TYPE_NAME) instanceof String schema
+        && ValidNames.isValid(schema)) {
+      prim.typeName(schema);
+    }
     if (node.content() instanceof Content.DetailGroup group) {
       levels(prim, place, group);
     } else if (node.content() instanceof Content.CameraContent content) {

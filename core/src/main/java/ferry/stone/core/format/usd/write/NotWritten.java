@@ -3,6 +3,8 @@ package ferry.stone.core.format.usd.write;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Severity;
+import ferry.stone.core.format.usd.UsdNames;
+import ferry.stone.core.format.usd.ValidNames;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.PolygonMesh;
@@ -12,6 +14,7 @@ import ferry.stone.core.scene.node.Skin;
 import ferry.stone.core.scene.time.Clip;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 
 /** What of meshes, skins, looks and clips a stage has no place for, in words. */
@@ -35,6 +38,7 @@ final class NotWritten {
     NotWritten all = new NotWritten(scene, clip, inLayers);
     all.meshes();
     all.levels();
+    all.relationships();
     all.skins();
     all.clips();
     return all.said.list();
@@ -73,6 +77,42 @@ final class NotWritten {
                       + " another is chosen.")
               .measured(Figures.count(coarser, "level")));
     }
+  }
+
+  /** Relationships whose ends have other names by now. */
+  private void relationships() {
+    Set<String> there = new HashSet<>();
+    for (String path : scene.paths()) {
+      StringBuilder valid = new StringBuilder();
+      for (String name : path.split("/", -1)) {
+        valid.append('/').append(ValidNames.of(name));
+      }
+      there.add(valid.toString());
+    }
+    for (Node node : scene.nodes()) {
+      if (node.properties().get(UsdNames.TYPES) instanceof Map<?, ?> types) {
+        types.forEach(
+            (name, type) -> {
+              if (type.equals(UsdNames.RELATIONSHIP)
+                  && node.properties().get(name) instanceof List<?> ends
+                  && !there.containsAll(ends.stream().map(NotWritten::prim).toList())) {
+                said.add(
+                    Finding.of(
+                        "relationship-leads-nowhere",
+                        Severity.LOOK,
+                        node.name() + ", " + name,
+                        "What it leads to is no part of that name now: it lands as it was"
+                            + " written."));
+              }
+            });
+      }
+    }
+  }
+
+  private static String prim(Object end) {
+    String path = String.valueOf(end);
+    int dot = path.indexOf('.');
+    return dot < 0 ? path : path.substring(0, dot);
   }
 
   private void skins() {

@@ -212,7 +212,6 @@ class UsdReadingTest {
   @CsvSource(
       delimiter = '|',
       value = {
-        "rel physics:body = </b>|relationship-not-read",
         "token[] xformOpOrder = [\"xformOp:translate\"]|transform-op-not-read",
         "token[] xformOpOrder = [\"xformOp:leap\"]|transform-op-not-read",
         "rel material:binding = </nowhere>|reference-broken"
@@ -220,6 +219,20 @@ class UsdReadingTest {
   void whatIsNotReadOfAMeshIsTold(String line, String code) throws Exception {
     read("def Mesh \"a\" {\n" + TRIANGLE + line + "\n}\n");
     assertThat(codes()).contains(code);
+  }
+
+  @Test
+  void whatMovesByACurveIsTold() throws Exception {
+    read(
+        """
+        def Xform "a" {
+          double tide.spline = {
+            bezier,
+            0: 1; pre (0, 0); post curve (0, 0),
+          }
+        }
+        """);
+    assertThat(codes()).contains("curve-not-read");
   }
 
   @ParameterizedTest

@@ -187,7 +187,6 @@ public final class UsdLooks {
     ShadeGraph.Source surface = graph.source(prim, "outputs:surface");
     UsdPrim shader = surface == null ? null : surface.shader();
     String id = shader == null ? "" : ShadeGraph.id(shader);
-    others(prim, shader, id);
     Map<Channel, Material.Value> channels = new EnumMap<>(Channel.class);
     Map<Channel, String> sets = new EnumMap<>(Channel.class);
     boolean specular = false;
@@ -208,6 +207,7 @@ public final class UsdLooks {
     Material.Alpha alpha =
         threshold > 0 ? Material.Alpha.MASK : clear ? Material.Alpha.BLEND : Material.Alpha.OPAQUE;
     Map<String, Object> custom = new LinkedHashMap<>();
+    others(prim, shader, id, custom);
     UsdValues values = new UsdValues(reading, prim, 0);
     values.fields(custom);
     values.attributes(
@@ -225,28 +225,44 @@ public final class UsdLooks {
         sets);
   }
 
-  /** Tells of networks that are not read: those of other renderers. */
-  private void others(UsdPrim prim, UsdPrim shader, String id) {
+  /** Keeps networks of other renderers as they are, and tells of them. */
+  private void others(UsdPrim prim, UsdPrim shader, String id, Map<String, Object> custom)
+      throws IOException, FormatException {
     List<String> left = new ArrayList<>();
+    List<String> outputs = new ArrayList<>();
     for (String name : prim.propertyNames()) {
       boolean other = name.matches("outputs:(.*:)?(surface|displacement|volume)");
       if (other && !name.equals("outputs:surface") && !prim.property(name).targets().isEmpty()) {
         left.add("\"" + name.substring("outputs:".length()) + "\"");
+        outputs.add(name);
       }
     }
     if (shader != null && !id.equals(SURFACE)) {
       left.add(0, id.isEmpty() ? "\"surface\"" : "\"" + id + "\"");
+      outputs.add(0, "outputs:surface");
     }
-    if (!left.isEmpty()) {
+    if (left.isEmpty()) {
+      return;
+    }
+    Networks networks = Networks.of(prim, outputs);
+    String what = "Its network " + String.join(", ", left) + " is no preview surface";
+    String beside = id.equals(SURFACE) ? ", the preview surface beside it is shown." : ".";
+    if (!networks.isWhole()) {
+      reading.report().lost("network-not-read", prim.path(), what + ": it is not read" + beside);
+      return;
+    }
+    custom.put(UsdNames.NETWORKS, networks.kept());
+    if (networks.hasImages()) {
       reading
           .report()
           .lost(
               "network-not-read",
               prim.path(),
-              "Its network "
-                  + String.join(", ", left)
-                  + " is no preview surface: it is not read"
-                  + (id.equals(SURFACE) ? ", the preview surface beside it is." : "."));
+              what + ": it is kept as it is, without the images that it names" + beside);
+    } else {
+      reading
+          .report()
+          .note("network-kept", prim.path(), what + ": it lands in USD as it is" + beside);
     }
   }
 

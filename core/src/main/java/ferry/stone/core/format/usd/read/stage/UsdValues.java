@@ -38,6 +38,8 @@ public final class UsdValues {
   private final UsdPrim prim;
   private final int target;
   private final Map<String, Object> types = new LinkedHashMap<>();
+  private final List<String> ofSchemas = new ArrayList<>();
+  private boolean schemas;
 
   /**
    * @param target id of what the values are of
@@ -73,6 +75,26 @@ public final class UsdValues {
     return others;
   }
 
+  /**
+   * The schema that the prim follows and those that are applied to it, as far as they are none of
+   * ours: their values are kept too, and land in USD again.
+   *
+   * @param ofOthers whether the prim's own schema is none of ours
+   */
+  public void schemas(Map<String, Object> into, boolean ofOthers) {
+    if (ofOthers) {
+      into.put(UsdNames.TYPE_NAME, prim.typeName());
+    }
+    List<String> apis = new ArrayList<>();
+    if (prim.field("apiSchemas") instanceof List<?> list) {
+      list.stream().map(String::valueOf).filter(a -> !UsdNames.isOurs(a)).forEach(apis::add);
+    }
+    if (!apis.isEmpty()) {
+      into.put(UsdNames.APIS, List.copyOf(apis));
+    }
+    schemas = ofOthers || !apis.isEmpty();
+  }
+
   /** Attributes that are wanted, with what they do over time. */
   public void attributes(Map<String, Object> into, Predicate<String> wanted)
       throws IOException, FormatException {
@@ -82,7 +104,7 @@ public final class UsdValues {
         continue;
       }
       if (property.isRelationship()) {
-        relationship(property);
+        relationship(property, into);
         continue;
       }
       UsdValue value = Said.value(property);
@@ -100,13 +122,18 @@ public final class UsdValues {
       }
       String shown = shown(property);
       into.put(shown, plain(value));
+      ofSchema(property, shown);
       String type = property.typeName();
-      if (!PLAIN.contains(type)) {
-        types.put(shown, type + (value.array() ? "[]" : ""));
+      boolean uniform = schemas && property.isUniform();
+      if (!PLAIN.contains(type) || uniform) {
+        types.put(shown, (uniform ? UsdNames.UNIFORM : "") + type + (value.array() ? "[]" : ""));
       }
       if (Said.moves(property)) {
         motion(shown, property, value);
       }
+    }
+    if (!ofSchemas.isEmpty()) {
+      into.put(UsdNames.SCHEMA, List.copyOf(ofSchemas));
     }
     if (!types.isEmpty()) {
       into.put(UsdNames.TYPES, Map.copyOf(types));
@@ -119,14 +146,18 @@ public final class UsdValues {
     return !said.isEmpty() && UsdNames.isMadeOf(property.name(), said) ? said : property.name();
   }
 
-  private void relationship(UsdProperty property) {
+  private void ofSchema(UsdProperty property, String shown) {
+    if (schemas && !property.isCustom()) {
+      ofSchemas.add(shown);
+    }
+  }
+
+  /** What a relationship leads to, by paths. */
+  private void relationship(UsdProperty property, Map<String, Object> into) {
     if (!property.targets().isEmpty()) {
-      reading
-          .report()
-          .lost(
-              "relationship-not-read",
-              prim.path(),
-              "The relationship \"" + property.name() + "\" has no place here: it is left out.");
+      into.put(property.name(), List.copyOf(property.targets()));
+      types.put(property.name(), UsdNames.RELATIONSHIP);
+      ofSchema(property, property.name());
     }
   }
 

@@ -1,6 +1,7 @@
 package ferry.stone.core.format.usd.write.look;
 
 import ferry.stone.core.format.files.FreeNames;
+import ferry.stone.core.format.usd.UsdNames;
 import ferry.stone.core.format.usd.ValidNames;
 import ferry.stone.core.format.usd.layer.PrimSpec;
 import ferry.stone.core.format.usd.layer.PropertySpec;
@@ -55,12 +56,20 @@ public final class LooksOut {
       prim.fields().put("displayName", Spec.text("string", material.name()));
     }
     ValuesOut.write(prim, material.properties(), times, material.id());
+    Object kept = material.properties().get(UsdNames.NETWORKS);
+    NetworksOut.write(prim, own, kept);
+    FreeNames taken = new FreeNames();
+    prim.children().keySet().forEach(taken::take);
+    String surface = taken.take(SURFACE);
+    if (material.channels().isEmpty() && kept != null) {
+      return;
+    }
     PropertySpec output = Spec.attribute(prim, "token", false, "outputs:surface");
-    Spec.connect(output, own + "/" + SURFACE + ".outputs:surface");
-    PrimSpec shader = Spec.def(prim, "Shader", SURFACE);
+    Spec.connect(output, own + "/" + surface + ".outputs:surface");
+    PrimSpec shader = Spec.def(prim, "Shader", surface);
     Spec.token(shader, "info:id", "UsdPreviewSurface");
     Spec.attribute(shader, "token", false, "outputs:surface");
-    new Network(material, prim, own, shader).inputs();
+    new Network(material, prim, own, shader, taken).inputs();
   }
 
   /** The shaders of one material. */
@@ -69,15 +78,15 @@ public final class LooksOut {
     private final PrimSpec prim;
     private final String own;
     private final PrimSpec shader;
-    private final FreeNames taken = new FreeNames();
+    private final FreeNames taken;
     private final Map<String, String> readers = new LinkedHashMap<>();
 
-    Network(Material material, PrimSpec prim, String own, PrimSpec shader) {
+    Network(Material material, PrimSpec prim, String own, PrimSpec shader, FreeNames taken) {
       this.material = material;
       this.prim = prim;
       this.own = own;
       this.shader = shader;
-      taken.take(SURFACE);
+      this.taken = taken;
     }
 
     void inputs() throws IOException {

@@ -23,10 +23,15 @@ public final class ValuesOut {
   private static final Set<String> FIELDS =
       Set.of("documentation", "comment", "kind", "assetInfo", "customData", "displayName");
 
+  /** What is written otherwise than as a value. */
+  private static final Set<String> OURS =
+      Set.of(UsdNames.TYPES, UsdNames.SCHEMA, UsdNames.APIS, UsdNames.TYPE_NAME, UsdNames.NETWORKS);
+
   private final PrimSpec prim;
   private final FreeNames free = new FreeNames();
   private final TimeCodes times;
   private final int target;
+  private List<?> ofSchemas = List.of();
 
   private ValuesOut(PrimSpec prim, TimeCodes times, int target) {
     this.prim = prim;
@@ -40,10 +45,14 @@ public final class ValuesOut {
   public static void write(PrimSpec prim, Map<String, Object> values, TimeCodes times, int target) {
     ValuesOut out = new ValuesOut(prim, times, target);
     Map<?, ?> types = values.get(UsdNames.TYPES) instanceof Map<?, ?> map ? map : Map.of();
+    out.ofSchemas = values.get(UsdNames.SCHEMA) instanceof List<?> list ? list : List.of();
+    if (values.get(UsdNames.APIS) instanceof List<?> apis) {
+      Spec.api(prim, apis.stream().map(String::valueOf).toArray(String[]::new));
+    }
     new TreeMap<>(values)
         .forEach(
             (name, value) -> {
-              if (!name.equals(UsdNames.TYPES)) {
+              if (!OURS.contains(name)) {
                 out.one(name, value, types.get(name) instanceof String type ? type : "");
               }
             });
@@ -57,6 +66,12 @@ public final class ValuesOut {
         return;
       }
     }
+    if (type.equals(UsdNames.RELATIONSHIP) && value instanceof List<?> targets) {
+      PropertySpec property =
+          Spec.target(prim, name, targets.stream().map(String::valueOf).toArray(String[]::new));
+      property.custom(!ofSchemas.contains(name));
+      return;
+    }
     if (value instanceof Map<?, ?> map) {
       boolean whole = name.equals("customData") || name.equals("assetInfo");
       Map<String, Object> dictionary = dictionary(map);
@@ -69,17 +84,19 @@ public final class ValuesOut {
       }
       return;
     }
-    UsdValue typed = typed(value, type);
+    boolean uniform = type.startsWith(UsdNames.UNIFORM);
+    UsdValue typed = typed(value, uniform ? type.substring(UsdNames.UNIFORM.length()) : type);
     if (typed != null) {
-      attribute(name, typed);
+      attribute(name, typed).uniform(uniform);
     }
   }
 
-  private void attribute(String name, UsdValue value) {
-    String valid = UsdNames.attribute(name);
+  private PropertySpec attribute(String name, UsdValue value) {
+    boolean ofSchema = ofSchemas.contains(name);
+    String valid = ofSchema ? name : UsdNames.attribute(name);
     String taken = free.take(valid);
     PropertySpec property = Spec.set(prim, taken, value);
-    property.custom(true);
+    property.custom(!ofSchema);
     if (!taken.equals(name)) {
       Spec.field(property, "displayName", Spec.text("string", name));
     }
@@ -93,6 +110,7 @@ public final class ValuesOut {
       words.values().forEach(text -> texts.add(Spec.text(value.type().name(), text)));
       property.samples(Spec.samples(times.codes(words.timesSeconds()), texts));
     }
+    return property;
   }
 
   /** A value with its type; {@code null} for what has none. */

@@ -1,0 +1,128 @@
+package ferry.stone.core.format.usd.read.look;
+
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.usd.UsdNames;
+import ferry.stone.core.format.usd.compose.UsdPrim;
+import ferry.stone.core.format.usd.compose.UsdProperty;
+import ferry.stone.core.format.usd.layer.UsdType;
+import ferry.stone.core.format.usd.layer.UsdValue;
+import ferry.stone.core.format.usd.read.stage.Said;
+import ferry.stone.core.format.usd.read.stage.UsdValues;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * Shading networks that are none of ours, kept as they are found: a map of outputs of the material
+ * with what they are connected to, and of the prims that say it, so that a landing as USD has them
+ * again. Paths are told from the material: {@code coat.outputs:out}.
+ */
+final class Networks {
+  /** More numbers than networks have. */
+  private static final int MOST = 1 << 14;
+
+  private final String material;
+  private final Map<String, Object> kept = new LinkedHashMap<>();
+  private int numbers;
+  private boolean images;
+  private boolean whole = true;
+
+  private Networks(String material) {
+    this.material = material;
+  }
+
+  /**
+   * Networks of a material.
+   *
+   * @param outputs of the material that lead to them
+   */
+  static Networks of(UsdPrim prim, List<String> outputs) throws IOException, FormatException {
+    Networks all = new Networks(prim.path());
+    for (String output : outputs) {
+      List<String> ends = all.local(prim.property(output).targets());
+      if (!ends.isEmpty()) {
+        all.kept.put(output, ends);
+      }
+    }
+    Map<String, Object> prims = all.prims(prim);
+    if (!prims.isEmpty()) {
+      all.kept.put(UsdNames.PRIMS, prims);
+    }
+    return all;
+  }
+
+  /** As values for people. */
+  Map<String, Object> kept() {
+    return kept;
+  }
+
+  /** Whether everything is there: neither too much nor led outside of the material. */
+  boolean isWhole() {
+    return whole && numbers <= MOST;
+  }
+
+  /** Whether images are named, which do not come along. */
+  boolean hasImages() {
+    return images;
+  }
+
+  private Map<String, Object> prims(UsdPrim above) throws IOException, FormatException {
+    Map<String, Object> prims = new LinkedHashMap<>();
+    for (UsdPrim prim : above.children()) {
+      boolean preview =
+          ShadeGraph.id(prim).startsWith("UsdPreviewSurface")
+              || ShadeGraph.id(prim).startsWith("UsdPrimvarReader")
+              || ShadeGraph.id(prim).startsWith("UsdUVTexture")
+              || ShadeGraph.id(prim).startsWith("UsdTransform2d");
+      if (!preview) {
+        prims.put(prim.name(), prim(prim));
+      }
+    }
+    return prims;
+  }
+
+  private Map<String, Object> prim(UsdPrim prim) throws IOException, FormatException {
+    Map<String, Object> all = new LinkedHashMap<>();
+    all.put(UsdNames.PRIM_TYPE, prim.typeName());
+    Map<String, Object> types = new LinkedHashMap<>();
+    for (String name : prim.propertyNames()) {
+      UsdProperty property = prim.property(name);
+      if (property.isRelationship()) {
+        whole &= property.targets().isEmpty();
+        continue;
+      }
+      types.put(name, property.typeName() + (property.isArray() ? "[]" : ""));
+      List<String> ends = local(property.targets());
+      UsdValue value = Said.value(property);
+      if (!ends.isEmpty()) {
+        all.put(name + UsdNames.CONNECT, ends);
+      } else if (value != null) {
+        numbers += value.length();
+        images |= value.type().kind() == UsdType.Kind.ASSET && !value.text().isEmpty();
+        all.put(name, UsdValues.plain(value));
+      }
+    }
+    all.put(UsdNames.TYPES, types);
+    Map<String, Object> below = prims(prim);
+    if (!below.isEmpty()) {
+      all.put(UsdNames.PRIMS, below);
+    }
+    return all;
+  }
+
+  private List<String> local(List<String> targets) {
+    List<String> all = new ArrayList<>();
+    for (String target : targets) {
+      boolean own = target.startsWith(material + "/") || target.startsWith(material + ".");
+      whole &= own;
+      if (own) {
+        all.add(
+            target.substring(
+                material.length() + (target.charAt(material.length()) == '/' ? 1 : 0)));
+      }
+    }
+    return all;
+  }
+}
