@@ -4,7 +4,6 @@ import ferry.stone.core.format.abc.write.MaterialSets;
 import ferry.stone.core.format.files.FreeNames;
 import ferry.stone.core.format.usd.UsdNames;
 import ferry.stone.core.format.usd.ValidNames;
-import ferry.stone.core.format.usd.layer.ListOp;
 import ferry.stone.core.format.usd.layer.PrimSpec;
 import ferry.stone.core.format.usd.layer.PropertySpec;
 import ferry.stone.core.format.usd.write.look.ImagesOut;
@@ -46,7 +45,7 @@ import java.util.stream.IntStream;
 
 /**
  * The parts of a scene as prims. A mesh that several parts show stands once in a class that they
- * inherit from; a mesh with parts below it stands in a child of its own, since shapes hold none.
+ * refer to; a mesh with parts below it stands in a child of its own, since shapes hold none.
  */
 final class NodesOut {
   private static final String LOOKS = "Looks";
@@ -248,7 +247,7 @@ final class NodesOut {
     }
     int set = instanced.set(place);
     if (set >= 0 && copies.containsKey(set)) {
-      prim.fields().put("inheritPaths", ListOp.explicit(List.of(copies.get(set))));
+      Spec.reference(prim, copies.get(set));
       prim.fields().put("instanceable", Spec.number("bool", 1));
     }
     int[] list = instanced.list(place);
@@ -335,7 +334,7 @@ final class NodesOut {
     prim.typeName(ShapeOut.type(mesh));
     boolean several = shows.get(mesh.id()) > 1;
     if (several) {
-      prim.fields().put("inheritPaths", ListOp.explicit(List.of(shared(mesh))));
+      Spec.reference(prim, shared(mesh));
     } else {
       shapes.write(prim, mesh, caches.get(mesh.id()), sequences.get(mesh.id()));
     }

@@ -120,7 +120,7 @@ class UsdWritingTest extends Landed {
     assertThat(back.meshes()).hasSize(1);
     assertThat(back.copies()).isEmpty();
     assertThat(text.split("faceVertexIndices")).hasSize(2);
-    assertThat(text).contains("inherits = </Meshes/post>");
+    assertThat(text).contains("references = </Meshes/post>");
   }
 
   @Test

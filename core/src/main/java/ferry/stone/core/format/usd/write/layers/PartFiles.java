@@ -23,6 +23,8 @@ final class PartFiles {
   private static final Set<String> SHAPES =
       Set.of("Mesh", "Points", "BasisCurves", "NurbsCurves", "NurbsPatch", "PointInstancer");
 
+  private static final String REFERENCES = "references";
+
   private final PrimSpec root;
   private final Parts how;
   private final String stem;
@@ -95,7 +97,7 @@ final class PartFiles {
     if (outside.speaksOfOthers) {
       return;
     }
-    shares |= outside.inherits;
+    shares |= outside.shares;
     String name = stem + "_part_" + part.name() + "." + ending;
     PrimSpec own = moved(part, path, "/" + part.name());
     PrimSpec stays = new PrimSpec(part.name());
@@ -106,13 +108,13 @@ final class PartFiles {
         stays.properties().put(property, own.properties().remove(property));
       }
     }
-    String field = how == Parts.PAYLOADS ? "payload" : "references";
+    String field = how == Parts.PAYLOADS ? "payload" : REFERENCES;
     stays.fields().put(field, Specs.prepended(List.of(Specs.arc("./" + name, ""))));
     holder.children().put(part.name(), stays);
     PrimSpec layer = layer(own);
     layer.fields().put("defaultPrim", Spec.text("token", part.name()));
     List<UsdArc> below =
-        outside.inherits ? List.of(Specs.arc("./" + sharedName(), "")) : List.<UsdArc>of();
+        outside.shares ? List.of(Specs.arc("./" + sharedName(), "")) : List.<UsdArc>of();
     files.add(new LayerFile(name, new UsdLayer("", layer, below)));
   }
 
@@ -128,7 +130,7 @@ final class PartFiles {
     private final String path;
     private final String shared;
     private boolean speaksOfOthers;
-    private boolean inherits;
+    private boolean shares;
 
     Outside(String path, String shared) {
       this.path = path;
@@ -136,8 +138,8 @@ final class PartFiles {
     }
 
     void look(PrimSpec prim) {
-      if (prim.fields().get("inheritPaths") instanceof ListOp<?> classes) {
-        classes.explicit().forEach(c -> target(String.valueOf(c)));
+      if (prim.fields().get(REFERENCES) instanceof ListOp<?> arcs) {
+        arcs.prepended().forEach(arc -> target(((UsdArc) arc).prim()));
       }
       for (PropertySpec property : prim.properties().values()) {
         if (property.targets() != null) {
@@ -149,7 +151,7 @@ final class PartFiles {
 
     private void target(String target) {
       boolean ofClass = !shared.isEmpty() && target.startsWith(shared + "/");
-      inherits |= ofClass;
+      shares |= ofClass;
       boolean own = target.equals(path) || target.startsWith(path + "/");
       speaksOfOthers |= !ofClass && !own && !target.startsWith(path + ".");
     }
@@ -159,6 +161,11 @@ final class PartFiles {
   private static PrimSpec moved(PrimSpec prim, String from, String to) {
     PrimSpec copy = Specs.head(prim);
     copy.fields().putAll(prim.fields());
+    if (copy.fields().remove(REFERENCES) instanceof ListOp<?> arcs) {
+      // What the main file says of a class reaches those that inherit it from other files.
+      List<String> classes = arcs.prepended().stream().map(a -> ((UsdArc) a).prim()).toList();
+      copy.fields().put("inheritPaths", ListOp.explicit(classes));
+    }
     prim.properties().forEach((name, own) -> copy.properties().put(name, moved(own, from, to)));
     prim.children().forEach((name, child) -> copy.children().put(name, moved(child, from, to)));
     return copy;

@@ -3,6 +3,7 @@ package ferry.stone.core.format.usd.write.spec;
 import ferry.stone.core.format.usd.layer.ListOp;
 import ferry.stone.core.format.usd.layer.PrimSpec;
 import ferry.stone.core.format.usd.layer.PropertySpec;
+import ferry.stone.core.format.usd.layer.UsdArc;
 import ferry.stone.core.format.usd.layer.UsdSamples;
 import ferry.stone.core.format.usd.layer.UsdType;
 import ferry.stone.core.format.usd.layer.UsdValue;
@@ -91,6 +92,13 @@ public final class Spec {
 
   public static void interpolation(PropertySpec property, String word) {
     field(property, "interpolation", text("token", word));
+  }
+
+  /** Lets a prim be what stands at another path of the layer. */
+  public static void reference(PrimSpec prim, String path) {
+    List<UsdArc> arcs = List.of(new UsdArc("", path, 0, 1, Map.of()));
+    prim.fields()
+        .put("references", new ListOp<>(null, List.of(), arcs, List.of(), List.of(), List.of()));
   }
 
   /** Applies an interface to a prim. */
