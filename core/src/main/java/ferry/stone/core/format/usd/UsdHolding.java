@@ -26,7 +26,13 @@ record UsdHolding(UsdOptions options) implements Holding {
 
   @Override
   public Fate fate(Capability capability) {
-    return UsdCapabilities.TABLE.of(capability).written();
+    boolean copies =
+        capability == Capability.SHARED_MESHES
+            || capability == Capability.BRANCH_COPIES
+            || capability == Capability.LISTED_COPIES;
+    return copies && !options.copies()
+        ? Fate.CHANGED
+        : UsdCapabilities.TABLE.of(capability).written();
   }
 
   @Override
@@ -43,7 +49,7 @@ record UsdHolding(UsdOptions options) implements Holding {
 
   @Override
   public boolean listsCopies(Scene arrived) {
-    return !Copies.listed(arrived).isEmpty();
+    return options.copies() && !Copies.listed(arrived).isEmpty();
   }
 
   @Override

@@ -83,6 +83,13 @@ final class UsdLanding implements SceneWriter {
                   "Files that are payloads")
               .under(FILES),
           Field.flag(
+                  "copies",
+                  "Copies stand once",
+                  true,
+                  "Instances, and meshes that several parts show. Off: each part has its own, for"
+                      + " programs that do not put layers together; the file grows.")
+              .under(FILES),
+          Field.flag(
                   "oneRoot",
                   "Everything below one part",
                   false,
@@ -108,7 +115,8 @@ final class UsdLanding implements SceneWriter {
         options.text("clip"),
         options.flag("oneRoot"),
         Layers.valueOf(options.text("layers").toUpperCase(Locale.ROOT)),
-        Parts.valueOf(options.text("parts").toUpperCase(Locale.ROOT)));
+        Parts.valueOf(options.text("parts").toUpperCase(Locale.ROOT)),
+        options.flag("copies"));
   }
 
   @Override

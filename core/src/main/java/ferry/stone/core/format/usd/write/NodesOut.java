@@ -332,7 +332,7 @@ final class NodesOut {
   private void mesh(PrimSpec prim, String path, int place, Node node, Content.MeshContent content) {
     PolygonMesh mesh = meshes.get(content.meshId());
     prim.typeName(ShapeOut.type(mesh));
-    boolean several = shows.get(mesh.id()) > 1;
+    boolean several = plan.keepsCopies() && shows.get(mesh.id()) > 1;
     if (several) {
       Spec.reference(prim, shared(mesh));
     } else {

@@ -9,12 +9,19 @@ package ferry.stone.core.format.usd.write;
  *     has them all
  * @param layers among which files what is said is divided
  * @param parts whether parts are files of their own
+ * @param copies whether what several parts show stands once
  */
 public record UsdOptions(
-    Container container, double rate, String clip, boolean oneRoot, Layers layers, Parts parts) {
+    Container container,
+    double rate,
+    String clip,
+    boolean oneRoot,
+    Layers layers,
+    Parts parts,
+    boolean copies) {
   /** All in one file. */
   public UsdOptions(Container container, double rate, String clip, boolean oneRoot) {
-    this(container, rate, clip, oneRoot, Layers.ONE, Parts.INSIDE);
+    this(container, rate, clip, oneRoot, Layers.ONE, Parts.INSIDE, true);
   }
 
   /** All of it as it is. */
@@ -24,12 +31,12 @@ public record UsdOptions(
 
   /** The same in other files. */
   public UsdOptions in(Layers otherLayers, Parts otherParts) {
-    return new UsdOptions(container, rate, clip, oneRoot, otherLayers, otherParts);
+    return new UsdOptions(container, rate, clip, oneRoot, otherLayers, otherParts, copies);
   }
 
   /** The same with another clip. */
   public UsdOptions with(String otherClip) {
-    return new UsdOptions(container, rate, otherClip, oneRoot, layers, parts);
+    return new UsdOptions(container, rate, otherClip, oneRoot, layers, parts, copies);
   }
 
   /** How many files what is said is divided among. */

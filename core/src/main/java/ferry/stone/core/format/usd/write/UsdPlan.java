@@ -67,8 +67,18 @@ public final class UsdPlan {
             .findFirst()
             .orElse(null);
     rig = new Rig(this.scene);
-    instanced = new Instanced(this.scene, rig);
+    instanced = new Instanced(options.copies() ? this.scene : alone(this.scene), rig);
     motion = new HeldMotion(this.scene, clip, rate());
+  }
+
+  /** Without copies: each is a part of its own. */
+  private static Scene alone(Scene scene) {
+    return scene.toBuilder().copies(List.of()).build();
+  }
+
+  /** Whether what several parts show stands once. */
+  boolean keepsCopies() {
+    return options.copies();
   }
 
   /** Everything that a skeleton moves stands below one part: the format wants it so. */
