@@ -163,7 +163,7 @@ final class CacheScale {
     return points;
   }
 
-  private static Object copied(Path from, Path to) throws IOException {
+  static Object copied(Path from, Path to) throws IOException {
     byte[] block = new byte[BLOCK];
     long all = 0;
     try (InputStream in = Files.newInputStream(from);

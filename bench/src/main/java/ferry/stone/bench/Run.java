@@ -2,6 +2,7 @@ package ferry.stone.bench;
 
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.obj.read.ObjReader;
+import java.nio.file.Path;
 import java.util.Collection;
 import org.openjdk.jmh.results.RunResult;
 import org.openjdk.jmh.runner.Runner;
@@ -9,35 +10,39 @@ import org.openjdk.jmh.runner.options.OptionsBuilder;
 
 /**
  * Runs the benchmarks and prints ratios; the argument is part of a benchmark's name, or {@code
- * scale} for large files through the disk, {@code fbx} for those of FBX, {@code caches} for caches,
- * {@code steps} for every step and the survey, or {@code fuzz} and seconds for a coverage-guided
- * search for faults.
+ * scale} for large files through the disk, {@code fbx} for those of FBX, {@code usd} for those of
+ * USD, {@code caches} for caches, {@code steps} for every step and the survey, or {@code fuzz} and
+ * seconds for a coverage-guided search for faults.
  */
 public final class Run {
   private Run() {}
 
   public static void main(String[] args) throws Exception {
-    if (args.length > 0 && args[0].equals("scale")) {
-      GltfScale.print();
-      return;
+    if (args.length == 0 || !byItself(args)) {
+      micro(args);
     }
-    if (args.length > 0 && args[0].equals("caches")) {
-      CacheScale.print();
-      return;
+  }
+
+  /** The runs that are no micro-benchmarks; whether one was named. */
+  private static boolean byItself(String[] args) throws Exception {
+    switch (args[0]) {
+      case "scale" -> GltfScale.print();
+      case "caches" -> CacheScale.print();
+      case "usd" -> UsdScale.print();
+      case "steps" -> StepScale.print();
+      case "fbx" -> FbxScale.print(Path.of(args.length > 1 ? args[1] : "e2e/checks"));
+      case "fuzz" -> {
+        int seconds = args.length > 1 ? Integer.parseInt(args[1]) : 60;
+        FuzzRun.run(seconds, Path.of("bench/target/fuzz").toAbsolutePath());
+      }
+      default -> {
+        return false;
+      }
     }
-    if (args.length > 0 && args[0].equals("steps")) {
-      StepScale.print();
-      return;
-    }
-    if (args.length > 0 && args[0].equals("fbx")) {
-      FbxScale.print(java.nio.file.Path.of(args.length > 1 ? args[1] : "e2e/checks"));
-      return;
-    }
-    if (args.length > 0 && args[0].equals("fuzz")) {
-      int seconds = args.length > 1 ? Integer.parseInt(args[1]) : 60;
-      FuzzRun.run(seconds, java.nio.file.Path.of("bench/target/fuzz").toAbsolutePath());
-      return;
-    }
+    return true;
+  }
+
+  private static void micro(String[] args) throws Exception {
     OptionsBuilder options = new OptionsBuilder();
     options.include(args.length > 0 ? args[0] : "ferry.stone.bench");
     Collection<RunResult> results = new Runner(options.build()).run();
