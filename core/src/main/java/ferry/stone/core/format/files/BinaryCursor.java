@@ -25,10 +25,17 @@ public final class BinaryCursor {
   private long windowAt;
 
   public BinaryCursor(String resource, RandomBytes file, ByteOrder order) {
+    this(resource, file, order, WINDOW);
+  }
+
+  /**
+   * @param ahead bytes that are read at once: few for one that is there for a single value
+   */
+  public BinaryCursor(String resource, RandomBytes file, ByteOrder order, int ahead) {
     this.resource = resource;
     this.file = file;
     this.order = order;
-    window = ByteBuffer.allocate(WINDOW).order(order).limit(0);
+    window = ByteBuffer.allocate(ahead).order(order).limit(0);
   }
 
   public long size() {
@@ -65,7 +72,7 @@ public final class BinaryCursor {
     if (bytes > size() - at) {
       throw truncated(at);
     }
-    int length = (int) Math.min(WINDOW, size() - at);
+    int length = (int) Math.min(window.capacity(), size() - at);
     window.clear();
     fill(at, window.array(), length);
     window.limit(length);
@@ -147,7 +154,7 @@ public final class BinaryCursor {
           Kind.TOO_LARGE, resource, "byte " + at, name + " is larger than 2 GB. Split the asset.");
     }
     byte[] bytes = new byte[(int) count];
-    if (count <= WINDOW) {
+    if (count <= window.capacity()) {
       need(bytes.length);
       window.get(bytes);
     } else {

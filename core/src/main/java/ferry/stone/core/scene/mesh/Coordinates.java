@@ -84,6 +84,9 @@ public final class Coordinates {
 
   /** The box around the finite points after a transform ({@code null} for none). */
   public Bounds bounds(Matrix4dc m) {
+    if (m == null && floats != null) {
+      return plain(floats);
+    }
     double[] lo = {Double.POSITIVE_INFINITY, Double.POSITIVE_INFINITY, Double.POSITIVE_INFINITY};
     double[] hi = {Double.NEGATIVE_INFINITY, Double.NEGATIVE_INFINITY, Double.NEGATIVE_INFINITY};
     int n = length();
@@ -108,6 +111,31 @@ public final class Coordinates {
       }
     }
     return new Bounds(lo[0], lo[1], lo[2], hi[0], hi[1], hi[2]);
+  }
+
+  /** The same of bare numbers, which caches ask for at every sample. */
+  private static Bounds plain(float[] xyz) {
+    float minX = Float.POSITIVE_INFINITY;
+    float minY = Float.POSITIVE_INFINITY;
+    float minZ = Float.POSITIVE_INFINITY;
+    float maxX = Float.NEGATIVE_INFINITY;
+    float maxY = Float.NEGATIVE_INFINITY;
+    float maxZ = Float.NEGATIVE_INFINITY;
+    for (int i = 0; i + 2 < xyz.length; i += 3) {
+      float x = xyz[i];
+      float y = xyz[i + 1];
+      float z = xyz[i + 2];
+      // Not a number where one is infinite or none.
+      if (x - x + (y - y) + (z - z) == 0) {
+        minX = x < minX ? x : minX;
+        minY = y < minY ? y : minY;
+        minZ = z < minZ ? z : minZ;
+        maxX = x > maxX ? x : maxX;
+        maxY = y > maxY ? y : maxY;
+        maxZ = z > maxZ ? z : maxZ;
+      }
+    }
+    return new Bounds(minX, minY, minZ, maxX, maxY, maxZ);
   }
 
   /** The points after a transform, in the same precision. */

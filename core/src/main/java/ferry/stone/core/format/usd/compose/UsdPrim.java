@@ -27,6 +27,7 @@ public final class UsdPrim {
   private final List<LayerStack.Spec> specs = new ArrayList<>();
   private final boolean below;
   private final PrimNode index;
+  private List<String> names;
 
   /** A place with what its layers say. */
   private record Place(PrimNode node, List<LayerStack.Spec> specs) {}
@@ -83,11 +84,12 @@ public final class UsdPrim {
 
   /** Empty where nothing says it. */
   public String typeName() {
-    return specs.stream()
-        .map(s -> s.prim().typeName())
-        .filter(t -> !t.isEmpty())
-        .findFirst()
-        .orElse("");
+    for (LayerStack.Spec spec : specs) {
+      if (!spec.prim().typeName().isEmpty()) {
+        return spec.prim().typeName();
+      }
+    }
+    return "";
   }
 
   public boolean isActive() {
@@ -160,7 +162,11 @@ public final class UsdPrim {
 
   /** Paths of the layers that say something of it, the strongest first. */
   public List<String> layers() {
-    return specs.stream().map(s -> s.member().layer().resource()).distinct().toList();
+    Set<String> layers = new LinkedHashSet<>();
+    for (LayerStack.Spec spec : specs) {
+      layers.add(spec.member().layer().resource());
+    }
+    return List.copyOf(layers);
   }
 
   /** Variant sets with the names to choose from, in their order. */
@@ -364,9 +370,14 @@ public final class UsdPrim {
 
   /** Names of all properties that anything is said of. */
   public List<String> propertyNames() {
-    TreeSet<String> names = new TreeSet<>();
-    specs.forEach(s -> names.addAll(s.prim().properties().keySet()));
-    return List.copyOf(names);
+    if (names == null) {
+      TreeSet<String> all = new TreeSet<>();
+      for (LayerStack.Spec spec : specs) {
+        all.addAll(spec.prim().properties().keySet());
+      }
+      names = List.copyOf(all);
+    }
+    return names;
   }
 
   /** Names of the properties that a curve says over time, and no samples. */

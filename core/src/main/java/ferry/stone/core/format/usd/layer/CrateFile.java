@@ -25,6 +25,7 @@ final class CrateFile {
 
   private static final int OLDEST = version(0, 4, 0);
   private static final int NEWEST = version(0, 16, 0);
+  private static final int NEAR = 256;
   private static final int HEAD = 24;
   private static final int SECTION = 32;
   private static final int NAME = 16;
@@ -124,6 +125,11 @@ final class CrateFile {
 
   boolean isFrom(int major, int minor) {
     return version >= version(major, minor, 0);
+  }
+
+  /** One for a single value, which is a short one mostly. */
+  BinaryCursor near() {
+    return new BinaryCursor(resource, file, ByteOrder.LITTLE_ENDIAN, NEAR);
   }
 
   BinaryCursor cursor() {

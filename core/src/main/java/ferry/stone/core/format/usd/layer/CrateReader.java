@@ -59,7 +59,7 @@ public final class CrateReader {
   }
 
   private Map<String, Object> fields(int first) throws IOException, FormatException {
-    Map<String, Object> fields = new LinkedHashMap<>();
+    Map<String, Object> fields = new LinkedHashMap<>(8);
     for (int i = first; ; i++) {
       if (i < 0 || i >= file.fieldSets.length) {
         throw file.corrupt(0, "a set of fields runs beyond its table.");
@@ -106,7 +106,8 @@ public final class CrateReader {
     }
     prim.childOrder(names(left.remove("primOrder")));
     prim.propertyOrder(names(left.remove("propertyOrder")));
-    for (String name : names(left.remove("properties"))) {
+    Object properties = left.remove("properties");
+    for (String name : names(properties)) {
       property(prim, path + "." + name, name);
     }
     String begin = path.endsWith("/") || path.endsWith("}") ? path : path + "/";
@@ -169,7 +170,8 @@ public final class CrateReader {
     if (type == null || type != ATTRIBUTE && type != RELATIONSHIP) {
       throw file.corrupt(0, path + " is listed and not there.");
     }
-    Map<String, Object> left = new LinkedHashMap<>(byPath.get(path));
+    // Nobody asks for it again.
+    Map<String, Object> left = byPath.get(path);
     PropertySpec spec = new PropertySpec(name, type == RELATIONSHIP);
     prim.properties().put(name, spec);
     if (left.remove("typeName") instanceof UsdValue named && named.text() != null) {

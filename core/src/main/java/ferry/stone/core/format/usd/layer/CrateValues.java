@@ -66,7 +66,7 @@ final class CrateValues {
         default -> throw unknown(type, payload);
       };
     }
-    BinaryCursor in = file.cursor();
+    BinaryCursor in = file.near();
     file.seek(in, payload, "a value");
     return switch (type) {
       case CrateTypes.DICTIONARY -> dictionary(in, depth);
@@ -281,9 +281,7 @@ final class CrateValues {
     @Override
     public int length(int sample) throws IOException, FormatException {
       UsdType type = plainArray(reps[sample]);
-      return type == null
-          ? UsdSamples.super.length(sample)
-          : head(type, reps[sample], file.cursor());
+      return type == null ? UsdSamples.super.length(sample) : head(type, reps[sample], file.near());
     }
 
     @Override
@@ -294,7 +292,7 @@ final class CrateValues {
         UsdSamples.super.floats(sample, from, count, target);
         return;
       }
-      BinaryCursor in = file.cursor();
+      BinaryCursor in = file.near();
       int length = head(type, reps[sample], in);
       if (from + count > length) {
         throw file.corrupt(
@@ -359,7 +357,7 @@ final class CrateValues {
   }
 
   private UsdValue single(UsdType type, long rep) throws IOException, FormatException {
-    BinaryCursor in = file.cursor();
+    BinaryCursor in = file.near();
     file.seek(in, rep & PAYLOAD, "a value");
     return new UsdValue(type, false, arrays.numbers(in, type, type.components()));
   }
@@ -369,7 +367,7 @@ final class CrateValues {
     if (at == 0) {
       return new UsdValue(type, true, new GrowingData(type.kind()).data());
     }
-    BinaryCursor in = file.cursor();
+    BinaryCursor in = file.near();
     int length = head(type, rep, in);
     file.claim((long) length * type.kind().bytes(), at, "an array of " + type.name());
     int count = length / Math.max(1, type.components());

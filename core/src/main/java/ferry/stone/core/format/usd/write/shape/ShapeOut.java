@@ -134,8 +134,17 @@ public final class ShapeOut {
     }
     if (at != null) {
       double[] codes = times.codes(samples.allSeconds());
-      points.samples(sampled(codes, s -> points(at.points(s))));
-      extent.samples(sampled(codes, s -> extent(at.points(s))));
+      // Points are read once: boxes are found on the way.
+      UsdValue[] boxes = new UsdValue[codes.length];
+      points.samples(
+          sampled(
+              codes,
+              s -> {
+                Coordinates there = at.points(s);
+                boxes[s] = extent(there);
+                return points(there);
+              }));
+      extent.samples(sampled(codes, s -> boxes[s] == null ? extent(at.points(s)) : boxes[s]));
     }
   }
 
