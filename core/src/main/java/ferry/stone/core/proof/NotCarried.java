@@ -53,6 +53,7 @@ final class NotCarried {
           Capability.PURPOSES,
           Capability.CAMERA_LENSES,
           Capability.OPEN_CAMERAS,
+          Capability.UNCHOSEN,
           Capability.NOT_READ);
 
   /** What is told of flat formats: all that a scene tells; their clips are told as such. */

@@ -1,6 +1,7 @@
 package ferry.stone.core.landing;
 
 import ferry.stone.core.format.losses.Capability;
+import ferry.stone.core.scene.Composition;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
 import ferry.stone.core.scene.look.Channel;
@@ -314,6 +315,13 @@ public final class CapabilityScenes {
                 Map.of()));
         s.more.add(Node.of(3, "window", -1, new Node.Content.LightContent(60)));
       }
+      case UNCHOSEN ->
+          s.scene.compose(
+              new Composition(
+                  List.of(),
+                  List.of(new Composition.Choice("/weir", "gates", List.of("up", "down"), "up")),
+                  List.of(),
+                  Map.of()));
       case VARIANTS -> {
         s.scene.variant("summer");
         s.scene.add(

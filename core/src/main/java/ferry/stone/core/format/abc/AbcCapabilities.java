@@ -116,6 +116,7 @@ final class AbcCapabilities {
                   Fate.KEPT,
                   Fate.CHANGED,
                   "Written as they are; the surface there cannot be compared.")
+              .unchosen()
               .set(Capability.NOT_READ, Fate.LOST, Fate.LOST, "")
               .set(
                   Capability.DETAIL_LEVELS,

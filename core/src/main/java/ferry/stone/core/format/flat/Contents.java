@@ -3,6 +3,7 @@ package ferry.stone.core.format.flat;
 import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.geometry.curve.NurbsAlone;
 import ferry.stone.core.geometry.mesh.MeshClean;
+import ferry.stone.core.scene.Composition;
 import ferry.stone.core.scene.Copies;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.Attribute;
@@ -168,11 +169,24 @@ public final class Contents {
               scene.textures().stream().filter(t -> t.packed() != null).toList(),
               "image",
               t -> t.name());
+      case UNCHOSEN -> list(unchosen(), "variant", v -> v);
       case NOT_READ -> list(scene.unread(), "item", u -> u);
       case VARIANTS -> list(scene.variants(), "look", v -> v);
 
       default -> Found.NONE;
     };
+  }
+
+  private List<String> unchosen() {
+    List<String> all = new ArrayList<>();
+    for (Composition.Choice choice : scene.composition().choices()) {
+      for (String name : choice.names()) {
+        if (!name.equals(choice.chosen())) {
+          all.add(choice.prim() + "{" + choice.set() + "=" + name + "}");
+        }
+      }
+    }
+    return all;
   }
 
   private interface Name<T> {

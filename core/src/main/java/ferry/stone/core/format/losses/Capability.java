@@ -85,6 +85,7 @@ public enum Capability {
   PACKED_IMAGES("KTX2 beside an image", "Materials"),
   IMAGE_FORMATS("Images other than PNG and JPEG", "Materials"),
   OPACITY_PLACEMENT("Opacity maps placed unlike the colour", "Materials"),
+  UNCHOSEN("Variants of a stage that are not chosen", "Reading"),
   NOT_READ("What the source holds and is not read", "Reading"),
   PACKING("What is packed as chosen", "Landing");
 

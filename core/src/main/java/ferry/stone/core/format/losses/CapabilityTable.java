@@ -54,11 +54,21 @@ public record CapabilityTable(
           Fate.NONE,
           Fate.LOST,
           "Such a layer cannot be written: it is left out.");
+      unchosen();
       return set(
           Capability.NOT_READ,
           Fate.LOST,
           Fate.LOST,
           "There is no place for it here yet, so no landing holds it.");
+    }
+
+    /** Formats without choices hold one of them. */
+    public Builder unchosen() {
+      return set(
+          Capability.UNCHOSEN,
+          Fate.NONE,
+          Fate.LOST,
+          "The variants that are chosen land. Choose others at the cargo for a landing of theirs.");
     }
 
     public Builder set(Capability capability, Fate read, Fate written, String how) {
