@@ -12,6 +12,7 @@ import ferry.stone.core.format.Formats;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.files.CargoPath;
 import ferry.stone.core.format.files.Resources;
+import ferry.stone.core.landing.Alternates;
 import ferry.stone.core.landing.LandingOptions;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.math.LengthUnit;
@@ -29,6 +30,7 @@ import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -95,7 +97,12 @@ final class CargoArguments {
    * @param inputs files on the disk that were or may have been read
    */
   record Cargo(
-      Scene near, Survey survey, Resources resources, String name, Collection<Path> inputs) {}
+      Scene near,
+      Survey survey,
+      Resources resources,
+      String name,
+      Collection<Path> inputs,
+      Alternates.Reread reread) {}
 
   /**
    * Reads the files; the scene's frame is the stated, the given or the likeliest one.
@@ -132,7 +139,19 @@ final class CargoArguments {
       axesSource = FrameSource.CHOSEN;
     }
     Scene near = read.toBuilder().frame(frame, unitSource, axesSource).build();
-    return new Cargo(near, reread(survey, near), resources, name, inputs(near, listed, scenes));
+    Alternates.Reread again =
+        variants -> {
+          Map<String, Object> options = new HashMap<>(FormatArguments.reading(spec));
+          options.put(Alternates.VARIANTS, variants);
+          ReadContext other =
+              new ReadContext(resources, Map.of(), new Findings(), Progress.NONE)
+                  .withOptions(options);
+          return readAll(name, scenes, other).toBuilder()
+              .frame(near.frame(), near.unitSource(), near.axesSource())
+              .build();
+        };
+    return new Cargo(
+        near, reread(survey, near), resources, name, inputs(near, listed, scenes), again);
   }
 
   /** The files that the scene was read from, and those that it goes on needing. */

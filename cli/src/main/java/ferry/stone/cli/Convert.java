@@ -12,6 +12,7 @@ import ferry.stone.core.handling.Accepting;
 import ferry.stone.core.handling.Handling;
 import ferry.stone.core.handling.Step;
 import ferry.stone.core.handling.Steps;
+import ferry.stone.core.landing.Alternates;
 import ferry.stone.core.landing.Landing;
 import ferry.stone.core.landing.LandingOptions;
 import ferry.stone.core.landing.Landings;
@@ -114,15 +115,7 @@ final class Convert implements Callable<Integer> {
   }
 
   private int land(CargoArguments.Cargo cargo, LandingOptions options) throws Exception {
-    for (Finding finding : cargo.survey().findings()) {
-      if (finding.code().equals("buffer-missing")) {
-        throw new FormatException(
-            FormatException.Kind.MISSING,
-            finding.where(),
-            "",
-            "its data file is missing, so nothing was written. " + finding.message());
-      }
-    }
+    check(cargo);
     List<Step> steps = steps(cargo);
     var stages = Handling.run(cargo.near(), steps, Progress.NONE);
     say(stages);
@@ -136,7 +129,14 @@ final class Convert implements Callable<Integer> {
       }
       folder.check(proofFile.getFileName().toString());
       landings =
-          Landings.write(far, options, cargo.name(), cargo.resources(), folder, Progress.NONE);
+          Landings.write(
+              far,
+              options,
+              cargo.name(),
+              cargo.resources(),
+              folder,
+              new Alternates(cargo.near(), steps, cargo.reread()),
+              Progress.NONE);
       proof =
           landings.proof(
               cargo.near(),
@@ -168,6 +168,19 @@ final class Convert implements Callable<Integer> {
                 + " lost; proof in "
                 + proofFile);
     return verdict(proof);
+  }
+
+  /** A landing of nothing is none. */
+  private static void check(CargoArguments.Cargo cargo) throws FormatException {
+    for (Finding finding : cargo.survey().findings()) {
+      if (finding.code().equals("buffer-missing")) {
+        throw new FormatException(
+            FormatException.Kind.MISSING,
+            finding.where(),
+            "",
+            "its data file is missing, so nothing was written. " + finding.message());
+      }
+    }
   }
 
   private List<Step> steps(CargoArguments.Cargo cargo) {

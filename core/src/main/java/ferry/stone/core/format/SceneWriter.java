@@ -9,6 +9,7 @@ import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.format.losses.Holding;
 import ferry.stone.core.math.Frame;
+import ferry.stone.core.scene.Composition;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.shore.Shore;
@@ -85,9 +86,26 @@ public interface SceneWriter {
    * @param stem name of the files without ending
    * @param resources the source's files, for its images
    * @param findings takes what was changed or could not be carried
+   * @param variants {@code null} where there are none but those that are chosen
    */
   record Target(
-      String stem, Resources resources, Output output, Findings findings, Progress progress) {}
+      String stem,
+      Resources resources,
+      Output output,
+      Findings findings,
+      Progress progress,
+      Variants variants) {
+    /** Without other variants. */
+    public Target(
+        String stem, Resources resources, Output output, Findings findings, Progress progress) {
+      this(stem, resources, output, findings, progress, null);
+    }
+  }
+
+  /** What would be written with another variant chosen. */
+  interface Variants {
+    Scene with(Composition.Choice choice, String name) throws IOException, FormatException;
+  }
 
   /** Takes what is foretold. */
   interface Told {

@@ -88,7 +88,9 @@ public record Forecast(List<Item> items, CacheCost cost) {
       Scene fitting = FittingLayers.of(far, (mesh, layer) -> {});
       Contents contents = new Contents(fitting);
       for (Capability capability : Capability.values()) {
-        Fate fate = holding.fate(capability);
+        // The parts of a stage are no stages with variants.
+        boolean parts = capability == Capability.UNCHOSEN && options.parts().each();
+        Fate fate = parts ? Fate.LOST : holding.fate(capability);
         if (fate == Fate.KEPT || capability == Capability.EMPTY_CLIPS) {
           continue;
         }

@@ -31,6 +31,21 @@ public record Landing(String mainFile, List<Finding> findings) {
       Output output,
       Progress progress)
       throws IOException, FormatException {
+    return write(asked, options, stem, resources, output, null, progress);
+  }
+
+  /**
+   * @param alternates far sides of the variants that are not chosen; {@code null} for none
+   */
+  static Landing write(
+      Scene asked,
+      LandingOptions options,
+      String stem,
+      Resources resources,
+      Output output,
+      Alternates alternates,
+      Progress progress)
+      throws IOException, FormatException {
     Findings findings = new Findings();
     Scene far = Preflight.check(asked, findings);
     progress.report("changing units and axes", 0);
@@ -38,9 +53,16 @@ public record Landing(String mainFile, List<Finding> findings) {
     if (needsRoot(far, options) && !options.writer().holding(options.values()).isFlat()) {
       findings.add(ArrangedParts.root());
     }
-    Scene shown = options.doubleSided() ? bothSides(arrived) : arrived;
+    Scene shown = shown(arrived, options);
+    SceneWriter.Variants variants =
+        alternates == null
+            ? null
+            : (choice, name) -> {
+              Scene other = Preflight.check(alternates.far(choice, name), new Findings());
+              return shown(arrived(other, options), options);
+            };
     SceneWriter.Target target =
-        new SceneWriter.Target(stem, resources, output, findings, progress.part(0.05, 1));
+        new SceneWriter.Target(stem, resources, output, findings, progress.part(0.05, 1), variants);
     String main = options.writer().write(shown, options.values(), target);
     return new Landing(main, findings.list());
   }
@@ -63,6 +85,10 @@ public record Landing(String mainFile, List<Finding> findings) {
     return options.transforms() == LandingOptions.Transforms.ROOT
         ? Rebase.changes(far, options.frame())
         : Rebase.needsRoot(far, options.frame());
+  }
+
+  private static Scene shown(Scene arrived, LandingOptions options) {
+    return options.doubleSided() ? bothSides(arrived) : arrived;
   }
 
   private static Scene bothSides(Scene scene) {

@@ -1,9 +1,12 @@
 package ferry.stone.core.landing;
 
+import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.files.Output;
 import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.files.SeekableOutput;
+import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.proof.Proof;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.work.Progress;
@@ -39,8 +42,24 @@ public record Landings(List<Each> each) {
       Output output,
       Progress progress)
       throws IOException, FormatException {
+    return write(far, options, asset, resources, output, null, progress);
+  }
+
+  /**
+   * @param asset name of the crossing
+   * @param alternates far sides of the variants that are not chosen; {@code null} for none
+   */
+  public static Landings write(
+      Scene far,
+      LandingOptions options,
+      String asset,
+      Resources resources,
+      Output output,
+      Alternates alternates,
+      Progress progress)
+      throws IOException, FormatException {
     try {
-      return written(far, options, asset, resources, output, progress);
+      return written(far, options, asset, resources, output, alternates, progress);
     } catch (UncheckedIOException e) {
       // A point cache that could not be read where it lies.
       throw e.getCause();
@@ -53,11 +72,12 @@ public record Landings(List<Each> each) {
       String asset,
       Resources resources,
       Output output,
+      Alternates alternates,
       Progress progress)
       throws IOException, FormatException {
     String stem = options.stem(asset);
     if (!options.parts().each()) {
-      Landing landing = Landing.write(far, options, stem, resources, output, progress);
+      Landing landing = Landing.write(far, options, stem, resources, output, alternates, progress);
       return new Landings(List.of(new Each("", -1, far, landing)));
     }
     List<PartFiles.Named> parts = options.parts().of(far, stem);
@@ -76,9 +96,27 @@ public record Landings(List<Each> each) {
               resources,
               new Below(output, folder),
               progress.part((double) i / parts.size(), (i + 1.0) / parts.size()));
-      each.add(new Each(folder, named.node(), part, landing));
+      each.add(new Each(folder, named.node(), part, withoutVariants(far, options, landing)));
     }
     return new Landings(each);
+  }
+
+  /** Says that the variants of a stage are not written with its parts. */
+  private static Landing withoutVariants(Scene far, LandingOptions options, Landing landing) {
+    boolean kept =
+        options.writer().holding(options.values()).fate(Capability.UNCHOSEN)
+            == Capability.Fate.KEPT;
+    if (!kept || far.composition().choices().isEmpty()) {
+      return landing;
+    }
+    List<Finding> findings = new ArrayList<>(landing.findings());
+    findings.add(
+        Finding.of(
+            "variants-not-kept",
+            Severity.FIX,
+            "",
+            "A file for each part holds the variants that are chosen alone."));
+    return new Landing(landing.mainFile(), findings);
   }
 
   /** Files in a folder of an output. */

@@ -45,8 +45,15 @@ final class TreeProof {
     this.tolerance = tolerance;
     wanted = handled.paths();
     listed = landed.holding().listsCopies(arrived);
-    root = landed.said(ArrangedParts.ROOT);
+    // A root that the format itself needs is among the parts that are wanted.
+    boolean own = !wanted.isEmpty() && file.count() > 0 && isRoot(wanted, file.paths().get(0));
+    root = landed.said(ArrangedParts.ROOT) && !own;
     this.arrived = FileTree.of(arrived);
+  }
+
+  /** Whether everything that is wanted stands below a part of a name. */
+  private static boolean isRoot(List<String> paths, String name) {
+    return paths.stream().allMatch(p -> p.equals(name) || p.startsWith(name + "/"));
   }
 
   void run() {
@@ -125,7 +132,11 @@ final class TreeProof {
                             ? Capability.DETAIL_LEVELS
                             : listed
                                 ? Capability.LISTED_COPIES
-                                : landed.said("part-names-changed") ? Capability.HIERARCHY : null;
+                                : landed.said("part-names-changed")
+                                    ? Capability.HIERARCHY
+                                    : landed.said(ArrangedParts.ROOT)
+                                        ? Capability.ROOT_TRANSFORM
+                                        : null;
   }
 
   private void count() {

@@ -5,10 +5,13 @@ import ferry.stone.core.cargo.CargoReader;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
+import ferry.stone.core.landing.Alternates;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.work.Progress;
 import ferry.stone.server.web.ConflictException;
 import java.io.IOException;
+import java.util.HashMap;
+import java.util.Map;
 import org.springframework.stereotype.Service;
 
 /** The scenes of crossings: in memory, or read again from their files. */
@@ -98,6 +101,16 @@ public class SceneService {
     Scene near = CargoReader.read(crossings.get(id).name(), context);
     return new LoadedCrossing(
         near, findings.list(), folder, crossings.farShore(id), progress.part(0.7, 1));
+  }
+
+  /** A crossing's near side as it is read with other variants; it is not kept. */
+  public Scene near(String id, String variants) throws IOException, FormatException {
+    Map<String, Object> options = new HashMap<>(bindings.readOptions(id));
+    options.put(Alternates.VARIANTS, variants);
+    ReadContext context =
+        new ReadContext(cargo.folder(id), bindings.bindings(id), new Findings(), Progress.NONE)
+            .withOptions(options);
+    return CargoReader.read(crossings.get(id).name(), context);
   }
 
   /** Lets a crossing's scenes go; they are loaded again when somebody asks. */

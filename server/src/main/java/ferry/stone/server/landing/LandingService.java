@@ -5,6 +5,7 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Formats;
 import ferry.stone.core.handling.Handling;
 import ferry.stone.core.handling.Step;
+import ferry.stone.core.landing.Alternates;
 import ferry.stone.core.landing.LandingOptions;
 import ferry.stone.core.landing.Landings;
 import ferry.stone.core.math.Figures;
@@ -117,7 +118,14 @@ public class LandingService {
     try (BlobStore.Batch batch = blobs.batch()) {
       Landings written =
           Landings.write(
-              far, options, crossing.name(), loaded.cargo(), batch::create, progress.part(0, 0.6));
+              far,
+              options,
+              crossing.name(),
+              loaded.cargo(),
+              batch::create,
+              new Alternates(
+                  loaded.near(), steps, variants -> scenes.near(crossing.id(), variants)),
+              progress.part(0, 0.6));
       List<LandedFile> files = new ArrayList<>();
       Map<String, Path> places = new TreeMap<>();
       batch

@@ -64,6 +64,7 @@ public final class WriterSays {
           Map.entry("colour-opacity-not-carried", Capability.COLOURS),
           Map.entry("copies-as-parts", Capability.BRANCH_COPIES),
           Map.entry("relationship-leads-nowhere", Capability.CUSTOM_VALUES),
+          Map.entry("variants-not-kept", Capability.UNCHOSEN),
           Map.entry("camera-closed", Capability.OPEN_CAMERAS),
           Map.entry("joint-values-not-written", Capability.CUSTOM_VALUES),
           Map.entry("positions-rounded", Capability.PACKING));

@@ -2,6 +2,8 @@ package ferry.stone.core.format.usd;
 
 import ferry.stone.core.scene.node.Light;
 import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
 
 /**
  * What lights send out, from how bright their surface is: candela of a sphere of radius r are nits
@@ -15,7 +17,42 @@ public final class LightUnits {
 
   private static final double RIGHT_ANGLE = 90;
 
+  /** Inputs that are lengths: values of lights have them in metres, whatever the unit of a file. */
+  private static final Map<String, Double> LENGTHS =
+      Map.of("radius", 0.5, "width", 1.0, "height", 1.0, "length", 1.0);
+
+  private static final Map<String, Set<String>> SIZES =
+      Map.of(
+          "SphereLight", Set.of("radius"),
+          "DiskLight", Set.of("radius"),
+          "RectLight", Set.of("width", "height"),
+          "CylinderLight", Set.of("radius", "length"));
+
   private LightUnits() {}
+
+  /**
+   * Lengths of a file as metres; sizes that it does not say are what the standard says, in its
+   * unit.
+   *
+   * @param inputs by their names without {@code inputs:}
+   */
+  public static Map<String, Double> metres(
+      String type, Map<String, Object> inputs, double metresPerUnit) {
+    Map<String, Double> metres = new TreeMap<>();
+    LENGTHS.forEach(
+        (name, usual) -> {
+          if (inputs.get(name) instanceof Number said) {
+            metres.put(name, said.doubleValue() * metresPerUnit);
+          } else if (SIZES.getOrDefault(type, Set.of()).contains(name)) {
+            metres.put(name, usual * metresPerUnit);
+          }
+        });
+    return metres;
+  }
+
+  public static boolean isLength(String input) {
+    return LENGTHS.containsKey(input);
+  }
 
   /**
    * @param cone half angle of a spot in degrees
@@ -49,11 +86,11 @@ public final class LightUnits {
   /**
    * Candela or lux for a nit.
    *
-   * @param inputs by their names without {@code inputs:}
+   * @param inputs by their names without {@code inputs:}, lengths in metres
    */
-  public static double share(String type, Map<String, Object> inputs, double metresPerUnit) {
+  public static double share(String type, Map<String, Object> inputs) {
     boolean normal = number(inputs, "normalize", 0) != 0;
-    double radius = number(inputs, "radius", 0.5) * metresPerUnit;
+    double radius = number(inputs, "radius", 0.5);
     switch (type) {
       case "DistantLight":
         double half = Math.toRadians(number(inputs, "angle", 0.53)) / 2;
@@ -65,9 +102,9 @@ public final class LightUnits {
         return normal ? 1 : Math.PI * radius * radius;
       case "RectLight":
         double area = number(inputs, "width", 1) * number(inputs, "height", 1);
-        return normal ? 1 : area * metresPerUnit * metresPerUnit;
+        return normal ? 1 : area;
       case "CylinderLight":
-        double length = number(inputs, "length", 1) * metresPerUnit;
+        double length = number(inputs, "length", 1);
         return normal ? 1 / Math.PI : 2 * radius * length;
       default:
         return 1;

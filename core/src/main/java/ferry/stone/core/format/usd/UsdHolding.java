@@ -30,6 +30,9 @@ record UsdHolding(UsdOptions options) implements Holding {
         capability == Capability.SHARED_MESHES
             || capability == Capability.BRANCH_COPIES
             || capability == Capability.LISTED_COPIES;
+    if (capability == Capability.UNCHOSEN && options.variants()) {
+      return Fate.KEPT;
+    }
     return copies && !options.copies()
         ? Fate.CHANGED
         : UsdCapabilities.TABLE.of(capability).written();

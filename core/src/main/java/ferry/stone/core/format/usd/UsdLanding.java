@@ -83,6 +83,13 @@ final class UsdLanding implements SceneWriter {
                   "Files that are payloads")
               .under(FILES),
           Field.flag(
+                  "keepVariants",
+                  "Variants stay to choose from",
+                  true,
+                  "Those that are not chosen at the cargo are written too. Off: the chosen ones are"
+                      + " what there is.")
+              .under(FILES),
+          Field.flag(
                   "copies",
                   "Copies stand once",
                   true,
@@ -116,7 +123,8 @@ final class UsdLanding implements SceneWriter {
         options.flag("oneRoot"),
         Layers.valueOf(options.text("layers").toUpperCase(Locale.ROOT)),
         Parts.valueOf(options.text("parts").toUpperCase(Locale.ROOT)),
-        options.flag("copies"));
+        options.flag("copies"),
+        options.flag("keepVariants"));
   }
 
   @Override

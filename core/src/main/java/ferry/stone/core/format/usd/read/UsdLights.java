@@ -66,8 +66,13 @@ final class UsdLights {
     Map<String, Object> values = values(reading, prim, type);
     Map<String, Object> inputs = new LinkedHashMap<>();
     values.forEach((name, value) -> inputs.put(name.replaceFirst("^" + INPUT, ""), value));
-    double share =
-        LightUnits.share(type, inputs, reading.metresPerUnit()) * LightUnits.exposure(inputs);
+    LightUnits.metres(type, inputs, reading.metresPerUnit())
+        .forEach(
+            (name, metres) -> {
+              inputs.put(name, metres);
+              values.put(INPUT + name, metres);
+            });
+    double share = LightUnits.share(type, inputs) * LightUnits.exposure(inputs);
     double intensity = Said.number(prim, INPUT + "intensity", LightUnits.usualIntensity(type));
     motion(reading, prim, id, share);
     return new Light(
@@ -82,7 +87,7 @@ final class UsdLights {
         values);
   }
 
-  /** All inputs as they are, so that they can be written as they were. */
+  /** All inputs as they are, so that they can be written as they were; lengths become metres. */
   private static Map<String, Object> values(UsdReading reading, UsdPrim prim, String type)
       throws IOException, FormatException {
     Map<String, Object> values = new LinkedHashMap<>();

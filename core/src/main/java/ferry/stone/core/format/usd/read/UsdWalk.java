@@ -268,7 +268,7 @@ final class UsdWalk {
               prim.path(),
               "What follows the schema \""
                   + type
-                  + "\" is a group here: its values are kept and land in USD again.");
+                  + "\" is a group here: its values are kept as they are, in the numbers of the source, and land in USD again.");
     } else if (OTHER_SHAPES.contains(type)) {
       reading
           .report()

@@ -115,7 +115,12 @@ final class LensOut {
         Spec.set(prim, "treatAsPoint", Spec.number("bool", 1));
       }
     }
-    double share = LightUnits.share(type, inputs, metresPerUnit) * LightUnits.exposure(inputs);
+    double share = LightUnits.share(type, inputs) * LightUnits.exposure(inputs);
+    inputs.replaceAll(
+        (name, value) ->
+            LightUnits.isLength(name) && value instanceof Number metres
+                ? metres.doubleValue() / metresPerUnit
+                : value);
     inputs.remove("color");
     inputs.put("intensity", share > 0 ? light.intensity() / share : light.intensity());
     inputs.forEach((name, value) -> input(prim, name, value, values.get("usdTypes")));

@@ -10,6 +10,7 @@ package ferry.stone.core.format.usd.write;
  * @param layers among which files what is said is divided
  * @param parts whether parts are files of their own
  * @param copies whether what several parts show stands once
+ * @param variants whether variants that are not chosen are written too
  */
 public record UsdOptions(
     Container container,
@@ -18,10 +19,11 @@ public record UsdOptions(
     boolean oneRoot,
     Layers layers,
     Parts parts,
-    boolean copies) {
+    boolean copies,
+    boolean variants) {
   /** All in one file. */
   public UsdOptions(Container container, double rate, String clip, boolean oneRoot) {
-    this(container, rate, clip, oneRoot, Layers.ONE, Parts.INSIDE, true);
+    this(container, rate, clip, oneRoot, Layers.ONE, Parts.INSIDE, true, false);
   }
 
   /** All of it as it is. */
@@ -31,12 +33,13 @@ public record UsdOptions(
 
   /** The same in other files. */
   public UsdOptions in(Layers otherLayers, Parts otherParts) {
-    return new UsdOptions(container, rate, clip, oneRoot, otherLayers, otherParts, copies);
+    return new UsdOptions(
+        container, rate, clip, oneRoot, otherLayers, otherParts, copies, variants);
   }
 
   /** The same with another clip. */
   public UsdOptions with(String otherClip) {
-    return new UsdOptions(container, rate, otherClip, oneRoot, layers, parts, copies);
+    return new UsdOptions(container, rate, otherClip, oneRoot, layers, parts, copies, variants);
   }
 
   /** How many files what is said is divided among. */

@@ -59,7 +59,7 @@ public final class UsdPlan {
     Scene folded = GeometricFold.fold(scene);
     this.options = options;
     long tops = folded.nodes().stream().filter(n -> n.parent() < 0).count();
-    boolean joined = options.oneRoot() && tops > 1;
+    boolean joined = (options.oneRoot() || keepsVariants(scene, options)) && tops > 1;
     this.scene = joined || SkelRoots.needed(folded) ? withRoot(folded) : folded;
     clip =
         this.scene.clips().stream()
@@ -69,6 +69,11 @@ public final class UsdPlan {
     rig = new Rig(this.scene);
     instanced = new Instanced(options.copies() ? this.scene : alone(this.scene), rig);
     motion = new HeldMotion(this.scene, clip, rate());
+  }
+
+  /** Whether variants are written, which are those of one prim at the top. */
+  static boolean keepsVariants(Scene scene, UsdOptions options) {
+    return options.variants() && !scene.composition().choices().isEmpty();
   }
 
   /** Without copies: each is a part of its own. */

@@ -1,6 +1,8 @@
 package ferry.stone.core.format.usd.write;
 
+import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
+import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.SceneWriter.Target;
 import ferry.stone.core.format.files.FreeNames;
@@ -15,11 +17,13 @@ import ferry.stone.core.format.usd.out.UsdaWriter;
 import ferry.stone.core.format.usd.out.UsdzWriter;
 import ferry.stone.core.format.usd.write.layers.LayerFile;
 import ferry.stone.core.format.usd.write.layers.Layers;
+import ferry.stone.core.format.usd.write.layers.VariantSets;
 import ferry.stone.core.format.usd.write.look.ImagesOut;
 import ferry.stone.core.format.usd.write.spec.Spec;
 import ferry.stone.core.format.usd.write.spec.TimeCodes;
 import ferry.stone.core.format.usd.write.spec.ValuesOut;
 import ferry.stone.core.math.SignedAxis;
+import ferry.stone.core.scene.Composition;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.time.Clip;
@@ -52,6 +56,9 @@ public final class UsdWriter {
     List<LayerFile> layers;
     try {
       UsdLayer layer = layer(held, plan, images);
+      if (UsdPlan.keepsVariants(arrived, options) && target.variants() != null) {
+        variants(layer, arrived, options, target, images);
+      }
       Layers among = new Layers(options, target.stem(), ending);
       layers = new ArrayList<>(among.of(layer));
       if (options.layers() == UsdOptions.Layers.CLIPS) {
@@ -87,6 +94,36 @@ public final class UsdWriter {
       }
     }
     return layers.get(0).name();
+  }
+
+  /** Adds the variants that are not chosen, set by set. */
+  private static void variants(
+      UsdLayer layer, Scene arrived, UsdOptions options, Target target, ImagesOut images)
+      throws IOException, FormatException {
+    VariantSets sets = new VariantSets(layer.root());
+    for (Composition.Choice choice : arrived.composition().choices()) {
+      Map<String, PrimSpec> others = new LinkedHashMap<>();
+      for (String name : choice.names()) {
+        if (!name.equals(choice.chosen())) {
+          target.progress().checkCancelled();
+          Scene other = target.variants().with(choice, name);
+          UsdPlan plan = new UsdPlan(other, options);
+          ImagesOut own = images.of(other);
+          others.put(name, layer(plan.held(target.stem()), plan, own).root());
+        }
+      }
+      if (!sets.add(choice.set(), choice.chosen(), others)) {
+        target
+            .findings()
+            .add(
+                Finding.of(
+                    "variants-not-kept",
+                    Severity.FIX,
+                    choice.prim() + "{" + choice.set() + "}",
+                    "What its variants change is in no one prim, or is changed by another set too:"
+                        + " the chosen one lands."));
+      }
+    }
   }
 
   private static void file(LayerFile file, UsdOptions options, Output output)

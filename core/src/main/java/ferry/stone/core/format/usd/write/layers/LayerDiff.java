@@ -69,9 +69,12 @@ final class LayerDiff {
 
   /** Samples are not compared: what is over time is said again. */
   private static boolean same(PropertySpec a, PropertySpec b) {
-    return b.samples() == null
-        && a.samples() == null
-        && a.typeName().equals(b.typeName())
+    return b.samples() == null && a.samples() == null && still(a, b);
+  }
+
+  /** Whether two properties say the same apart from samples; fields of the second count. */
+  static boolean still(PropertySpec a, PropertySpec b) {
+    return a.typeName().equals(b.typeName())
         && a.isArray() == b.isArray()
         && same(a.value(), b.value())
         && Objects.equals(a.targets(), b.targets())

@@ -12,6 +12,7 @@ import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.texture.ImageCodec;
 import ferry.stone.core.texture.ImageInfo;
 import java.io.IOException;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -34,13 +35,22 @@ public final class ImagesOut {
   private final boolean inPackage;
   private final FreeNames names = new FreeNames();
   private final Map<Integer, String> paths = new HashMap<>();
-  private final Map<String, byte[]> files = new LinkedHashMap<>();
+  private Map<String, byte[]> files = new LinkedHashMap<>();
+  private boolean shares;
 
   public ImagesOut(Scene scene, Resources resources, Findings findings, boolean inPackage) {
     this.scene = scene;
     this.resources = resources;
     this.findings = findings;
     this.inPackage = inPackage;
+  }
+
+  /** Those of another variant of the scene, among the same files: equal ones are there once. */
+  public ImagesOut of(Scene other) {
+    ImagesOut more = new ImagesOut(other, resources, new Findings(), inPackage);
+    more.files = files;
+    more.shares = true;
+    return more;
   }
 
   /** All images by their paths. */
@@ -97,7 +107,11 @@ public final class ImagesOut {
       findings.add(Finding.of("texture-unreadable", Severity.FIX, name, e.getMessage()));
     }
     String stem = CargoPath.stem(name).replaceAll("[^\\w.\\-]+", "_");
-    String path = FOLDER + names.take(stem) + name.substring(CargoPath.stem(name).length());
+    String ending = name.substring(CargoPath.stem(name).length());
+    String path = FOLDER + names.take(stem) + ending;
+    while (shares && files.containsKey(path) && !Arrays.equals(files.get(path), bytes)) {
+      path = FOLDER + names.take(stem) + ending;
+    }
     files.put(path, bytes);
     return path;
   }
