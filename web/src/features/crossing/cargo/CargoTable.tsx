@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { CloseButton, Form, Table } from 'react-bootstrap';
 import { type CargoView, type Crossing, sendJson } from '../../../api/client';
 import { queries } from '../../../api/queries';
@@ -41,6 +41,18 @@ export function CargoTable({ id, crossing }: { id: string; crossing: Crossing })
       .then(() => sendJson('POST', `/api/crossings/${id}/read`))
       .catch(complain)
       .finally(() => client.invalidateQueries({ queryKey: ['crossing', id] }));
+  // While it is read again nothing is known of it: what was there stays to be seen.
+  const reading = crossing.state === 'reading';
+  const composition = useRef(cargo.data?.composition);
+  useEffect(() => {
+    if (!reading && cargo.data) {
+      composition.current = cargo.data.composition;
+    }
+  }, [reading, cargo.data]);
+  const composed =
+    cargo.data && reading && composition.current
+      ? { ...cargo.data, composition: composition.current }
+      : cargo.data;
   const files = cargo.data?.files ?? [];
   const missing = (cargo.data?.references ?? []).filter((r) => r.found === null);
   const chosen = (cargo.data?.references ?? []).filter((r) => r.chosen);
@@ -84,8 +96,8 @@ export function CargoTable({ id, crossing }: { id: string; crossing: Crossing })
         {cargo.data && (
           <ReadingFields id={id} cargo={cargo.data} disabled={crossing.state === 'reading'} />
         )}
-        {cargo.data && (
-          <CompositionFields id={id} cargo={cargo.data} disabled={crossing.state === 'reading'} />
+        {composed && (
+          <CompositionFields id={id} cargo={composed} disabled={crossing.state === 'reading'} />
         )}
         <Table>
           <thead>
@@ -142,6 +154,8 @@ export function CargoTable({ id, crossing }: { id: string; crossing: Crossing })
   );
 }
 
+const isLayer = (path: string) => /\.usd[acz]?$/i.test(path);
+
 interface MissingProps {
   written: string;
   cargo: CargoView | undefined;
@@ -163,11 +177,13 @@ function MissingRow({ written, cargo, onBind }: MissingProps) {
           onChange={(e) => onBind(written, e.target.value)}
         >
           <option value="">Choose the file it became …</option>
-          {(cargo?.proposals ?? []).map((p) => (
-            <option key={p} value={p}>
-              {p}
-            </option>
-          ))}
+          {(cargo?.proposals ?? [])
+            .filter((p) => isLayer(p) === isLayer(written))
+            .map((p) => (
+              <option key={p} value={p}>
+                {p}
+              </option>
+            ))}
         </Form.Select>
       </td>
       <td />

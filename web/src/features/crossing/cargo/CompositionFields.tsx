@@ -1,4 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
 import { Form } from 'react-bootstrap';
 import { type CargoView, sendJson } from '../../../api/client';
 import { Button } from '../../../shared/Button';
@@ -15,6 +16,9 @@ interface Props {
 export function CompositionFields({ id, cargo, disabled }: Props) {
   const client = useQueryClient();
   const { choices, payloads } = cargo.composition;
+  // What was asked for counts until the cargo is read again.
+  const [asked, setAsked] = useState<Record<string, boolean>>({});
+  useEffect(() => setAsked({}), [cargo.composition]);
   if (choices.length + payloads.length === 0) {
     return null;
   }
@@ -75,8 +79,11 @@ export function CompositionFields({ id, cargo, disabled }: Props) {
               .filter((p) => p.prim === prim)
               .map((p) => p.layer)
               .join(', ')}
-            checked={payloads.some((p) => p.prim === prim && p.loaded)}
-            onChange={(e) => choose('payloads', payloadText(payloads, prim, e.target.checked))}
+            checked={asked[prim] ?? payloads.some((p) => p.prim === prim && p.loaded)}
+            onChange={(e) => {
+              setAsked({ ...asked, [prim]: e.target.checked });
+              choose('payloads', payloadText(payloads, prim, e.target.checked));
+            }}
           />
         ))}
       </fieldset>

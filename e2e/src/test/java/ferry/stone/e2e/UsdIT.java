@@ -24,7 +24,7 @@ class UsdIT extends OnThePage {
   }
 
   private Locator file(String name) {
-    return page.locator(".quayside-body tr", has(name)).first();
+    return page.locator(".quayside-body tr:has(td[title='" + name + "'])");
   }
 
   @Test
@@ -45,6 +45,10 @@ class UsdIT extends OnThePage {
     assertThat(labelled("Barge · lamps")).hasValue("lit");
     waitForViews();
     until(() -> differing(lit, imageOf("far")) < 0.001, "the lanterns are seen again");
+    // The table of files has what is not there among them.
+    assertThat(file("../parts/nets.usdc")).containsText("not found");
+    assertThat(labelled("File for ../parts/nets.usdc").locator("option", optionOf("nets_new.usdc")))
+        .hasCount(1);
     // What is loaded on demand is missing under its name: the file that it became is offered.
     stop("Survey");
     Locator missing = page.locator("tr[data-code=usd-layer-missing]");
@@ -63,6 +67,10 @@ class UsdIT extends OnThePage {
     page.getByPlaceholder("Find a part").fill("string");
     page.locator("[role=treeitem]", has("string")).first().click();
     assertThat(page.locator(".facts")).containsText("layers/set.usda");
+  }
+
+  private static Locator.LocatorOptions optionOf(String text) {
+    return new Locator.LocatorOptions().setHasText(text);
   }
 
   private static Page.LocatorOptions has(String text) {

@@ -32,7 +32,8 @@ public record Composition(
    *
    * @param path in the cargo, inside of packages with brackets
    * @param how {@code opened}, {@code sublayer}, {@code reference}, {@code payload}, {@code
-   *     inherit} or {@code specialize}
+   *     inherit}, {@code relocate} or {@code specialize}; {@code missing} for a path that leads to
+   *     no file
    * @param where path of the prim, or of the layer, that brings it in; empty for the one opened
    */
   public record Layer(String path, String how, String where) {}

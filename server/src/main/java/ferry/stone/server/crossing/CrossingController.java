@@ -186,6 +186,7 @@ public class CrossingController {
       composition = scene.composition();
       layerUses(composition, usedFor);
       references.addAll(imageUses(scene, bindings.keySet(), usedFor));
+      references.addAll(layersLookedFor(composition, bindings));
     }
     Set<String> layers =
         composition.layers().stream()
@@ -197,7 +198,7 @@ public class CrossingController {
     CargoFolder folder = cargos.folder(id);
     for (CargoRepository.StoredFile file : cargos.files(id)) {
       CargoRole role = CargoRole.of(file.path(), folder);
-      if (role == CargoRole.TEXTURE) {
+      if (role == CargoRole.TEXTURE || isLayer(file.path())) {
         images.add(file.path());
       }
       files.add(
@@ -216,6 +217,28 @@ public class CrossingController {
         ReadFields.of(folder),
         cargo.readOptions(id),
         new CompositionView(composition.layers(), composition.choices(), composition.payloads()));
+  }
+
+  /** Layers that are named and not there, and those that were chosen instead of one. */
+  private static List<ReferenceView> layersLookedFor(
+      Composition composition, Map<String, String> bindings) {
+    List<ReferenceView> references = new ArrayList<>();
+    composition.layers().stream()
+        .filter(layer -> layer.how().equals("missing"))
+        .map(Composition.Layer::path)
+        .distinct()
+        .forEach(path -> references.add(new ReferenceView(path, null, false)));
+    bindings.forEach(
+        (written, file) -> {
+          if (isLayer(written)) {
+            references.add(new ReferenceView(written, file, true));
+          }
+        });
+    return references;
+  }
+
+  private static boolean isLayer(String path) {
+    return path.matches("(?i).*\\.usd[acz]?");
   }
 
   /** The images that a scene looks for, and what each file is used for. */

@@ -1,6 +1,7 @@
 package ferry.stone.core.format.usd.read;
 
 import ferry.stone.core.format.usd.compose.UsdPrim;
+import ferry.stone.core.format.usd.compose.UsdProblem;
 import ferry.stone.core.format.usd.compose.UsdStage;
 import ferry.stone.core.format.usd.read.look.LookSets;
 import ferry.stone.core.scene.Composition;
@@ -61,6 +62,12 @@ final class Compositions {
 
   /** Nothing is said of a single file without choices. */
   Composition all() {
+    for (UsdProblem problem : stage.problems()) {
+      if (problem.code().equals("usd-layer-missing")) {
+        String where = problem.prim().isEmpty() ? problem.layer() : problem.prim();
+        layers.add(new Composition.Layer(problem.written(), "missing", where));
+      }
+    }
     boolean one = layers.size() == 1 && choices.isEmpty() && payloads.isEmpty();
     return one
         ? Composition.NONE
