@@ -64,7 +64,7 @@ final class UsdLanding implements SceneWriter {
                   "A layer can be exchanged without the others. With clips, each clip that is not"
                       + " on the stage gets a file of its own above the same shapes.",
                   "one",
-                  "All in one",
+                  "All layers in one file",
                   "apart",
                   "Geometry, look and motion apart",
                   "clips",
@@ -76,11 +76,11 @@ final class UsdLanding implements SceneWriter {
                   "Files of their own can be used by other stages; payloads are loaded on demand."
                       + " A part that speaks of another one stays in the main file.",
                   "inside",
-                  "In the main file",
+                  "Parts in the main file",
                   "references",
-                  "Files that are referenced",
+                  "Parts as files that are referenced",
                   "payloads",
-                  "Files that are payloads")
+                  "Parts as files that are payloads")
               .under(FILES),
           Field.flag(
                   "keepVariants",
