@@ -1,6 +1,5 @@
 package ferry.stone.core.format.usd.write;
 
-import ferry.stone.core.format.abc.write.MaterialSets;
 import ferry.stone.core.format.files.FreeNames;
 import ferry.stone.core.format.usd.UsdNames;
 import ferry.stone.core.format.usd.ValidNames;
@@ -8,7 +7,6 @@ import ferry.stone.core.format.usd.layer.PrimSpec;
 import ferry.stone.core.format.usd.layer.PropertySpec;
 import ferry.stone.core.format.usd.write.look.ImagesOut;
 import ferry.stone.core.format.usd.write.look.LooksOut;
-import ferry.stone.core.format.usd.write.look.VariantsOut;
 import ferry.stone.core.format.usd.write.rig.Rig;
 import ferry.stone.core.format.usd.write.rig.RigOut;
 import ferry.stone.core.format.usd.write.rig.SkelRoots;
@@ -20,7 +18,6 @@ import ferry.stone.core.format.usd.write.spec.TimeCodes;
 import ferry.stone.core.format.usd.write.spec.ValuesOut;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.look.Material;
-import ferry.stone.core.scene.mesh.FaceSet;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.Camera;
 import ferry.stone.core.scene.node.Light;
@@ -36,12 +33,10 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
-import java.util.stream.IntStream;
 
 /**
  * The parts of a scene as prims. A mesh that several parts show stands once in a class that they
@@ -65,7 +60,6 @@ final class NodesOut {
   private final Map<Integer, Camera> cameras = new HashMap<>();
   private final Map<Integer, Light> lights = new HashMap<>();
   private final Map<Integer, Skin> skins = new HashMap<>();
-  private final Map<Integer, Material> materials = new HashMap<>();
   private final Map<Integer, Integer> shows = new HashMap<>();
   private final Map<Integer, String> shared = new HashMap<>();
   private final ShapeOut shapes;
@@ -77,8 +71,7 @@ final class NodesOut {
   private final Instanced instanced;
   private final Map<Integer, PrimSpec> copyPrims = new HashMap<>();
   private final Map<Integer, String> copies = new HashMap<>();
-  private LooksOut looks;
-  private VariantsOut variants;
+  private final DressOut dress;
   private PrimSpec classes;
   private final List<RigOut.Skeleton> forShapes = new ArrayList<>();
 
@@ -98,8 +91,8 @@ final class NodesOut {
     scene.cameras().forEach(c -> cameras.put(c.id(), c));
     scene.lights().forEach(l -> lights.put(l.id(), l));
     scene.skins().forEach(s -> skins.put(s.id(), s));
-    scene.materials().forEach(m -> materials.put(m.id(), m));
     shapes = new ShapeOut(times);
+    dress = new DressOut(scene, shapes);
     lenses = new LensOut(scene.frame().metresPerUnit(), times);
     rigs = new RigOut(scene, rig, times);
     blends = new BlendsOut(times);
@@ -136,9 +129,7 @@ final class NodesOut {
     if (classes != null) {
       root.children().put(classes.name(), classes);
     }
-    if (variants != null) {
-      variants.write(root);
-    }
+    dress.variants(root);
   }
 
   /** Whether a node is a place of what the first of its list shows. */
@@ -213,6 +204,7 @@ final class NodesOut {
   private PrimSpec classes() {
     if (classes == null) {
       classes = new PrimSpec(names(-1).take(SHARED));
+      dress.classes("/" + classes.name() + "/");
       classes.specifier(PrimSpec.Specifier.CLASS);
     }
     return classes;
@@ -232,11 +224,12 @@ final class NodesOut {
     PrimSpec holder = first < 0 ? root : prims[first];
     String name = names(first).take(LOOKS);
     PrimSpec scope = Spec.def(holder, "Scope", name);
-    looks = new LooksOut(scope, (first < 0 ? "" : paths[first]) + "/" + name, times, images);
+    LooksOut looks =
+        new LooksOut(scope, (first < 0 ? "" : paths[first]) + "/" + name, times, images);
     for (Material material : scene.materials()) {
       looks.write(material);
     }
-    variants = new VariantsOut(scene.variants(), looks);
+    dress.looks(looks);
   }
 
   private void content(int place, boolean parent) {
@@ -338,7 +331,7 @@ final class NodesOut {
     } else {
       shapes.write(prim, mesh, caches.get(mesh.id()), sequences.get(mesh.id()));
     }
-    dress(prim, path, mesh, content, names(place), several);
+    dress.write(prim, path, mesh, content, names(place), several);
     Skin skin = skins.get(content.skinId());
     RigOut.Skeleton skeleton = skin == null ? null : rigs.bind(prim, skin);
     if (!mesh.morphs().isEmpty()) {
@@ -368,101 +361,8 @@ final class NodesOut {
     shared.put(mesh.id(), path);
     PrimSpec prim = Spec.def(all, ShapeOut.type(mesh), name);
     shapes.write(prim, mesh, caches.get(mesh.id()), sequences.get(mesh.id()));
-    shapes.sets(prim, mesh, sequences.get(mesh.id()), new FreeNames(), families(mesh, null));
+    shapes.sets(
+        prim, mesh, sequences.get(mesh.id()), new FreeNames(), DressOut.families(mesh, null));
     return path;
-  }
-
-  /** Materials of a part: one for all of it, or one for each set. */
-  private void dress(
-      PrimSpec prim,
-      String path,
-      PolygonMesh mesh,
-      Content.MeshContent content,
-      FreeNames taken,
-      boolean several) {
-    int[] ids = content.slotMaterials() != null ? content.slotMaterials() : mesh.materialIds();
-    boolean both =
-        IntStream.concat(Arrays.stream(ids), mesh.usedMaterials())
-            .mapToObj(materials::get)
-            .anyMatch(m -> m != null && m.doubleSided());
-    if (both) {
-      Spec.uniform(prim, "doubleSided", Spec.number("bool", 1));
-    }
-    Map<FaceSet, Integer> slots = new LinkedHashMap<>();
-    if (ids.length == 1 && mesh.faceSlot() == null) {
-      bind(prim, path, mesh, ids, 0);
-    } else {
-      int[][] bySlot = mesh.facesOfSlots();
-      for (int slot = 0; slot < bySlot.length; slot++) {
-        FaceSet set = bySlot[slot].length == 0 ? null : MaterialSets.of(mesh, bySlot[slot]);
-        if (set != null && (ids[slot] >= 0 || VariantsOut.varies(-1, looks(mesh, slot)))) {
-          slots.putIfAbsent(set, slot);
-        }
-      }
-    }
-    Map<FaceSet, String> names =
-        several
-            ? sharedSets(mesh)
-            : shapes.sets(prim, mesh, sequences.get(mesh.id()), taken, families(mesh, slots));
-    families(prim, mesh, slots);
-    slots.forEach(
-        (set, slot) -> {
-          String name = names.get(set);
-          PrimSpec own = prim.children().computeIfAbsent(name, PrimSpec::new);
-          bind(own, path + "/" + name, mesh, ids, slot);
-        });
-  }
-
-  /** Names of the sets that come with a shared mesh. */
-  private static Map<FaceSet, String> sharedSets(PolygonMesh mesh) {
-    Map<FaceSet, String> names = new HashMap<>();
-    FreeNames again = new FreeNames();
-    mesh.faceSets().forEach(set -> names.put(set, again.take(ValidNames.of(set.name()))));
-    return names;
-  }
-
-  /** Materials of a slot in each look. */
-  private static int[] looks(PolygonMesh mesh, int slot) {
-    return Arrays.stream(mesh.variantMaterials()).mapToInt(v -> v[slot]).toArray();
-  }
-
-  private void bind(PrimSpec prim, String path, PolygonMesh mesh, int[] ids, int slot) {
-    int[] others = looks(mesh, slot);
-    if (VariantsOut.varies(ids[slot], others)) {
-      Spec.api(prim, "MaterialBindingAPI");
-      variants.add(holder(path), path, ids[slot], others);
-    } else if (ids[slot] >= 0) {
-      Spec.api(prim, "MaterialBindingAPI");
-      Spec.target(prim, "material:binding", looks.path(ids[slot]));
-    }
-  }
-
-  /** The prim at the top, or the class that instances have. */
-  private String holder(String path) {
-    boolean ofClass = classes != null && path.startsWith("/" + classes.name() + "/");
-    int end = path.indexOf('/', 1);
-    end = ofClass ? path.indexOf('/', end + 1) : end;
-    return end < 0 ? path : path.substring(0, end);
-  }
-
-  private static ShapeOut.Families families(PolygonMesh mesh, Map<FaceSet, Integer> ofSets) {
-    int[][] bySlot = mesh.facesOfSlots();
-    return set -> {
-      boolean slot = ofSets != null && ofSets.containsKey(set);
-      for (int[] faces : ofSets == null ? bySlot : new int[0][]) {
-        slot |= faces.length > 0 && Arrays.equals(faces, set.faces());
-      }
-      return slot ? "materialBind" : "sets";
-    };
-  }
-
-  /** Sets of materials do not overlap; others may. */
-  private static void families(PrimSpec prim, PolygonMesh mesh, Map<FaceSet, Integer> ofSets) {
-    if (!ofSets.isEmpty()) {
-      Spec.token(prim, "subsetFamily:materialBind:familyType", "nonOverlapping");
-    }
-    if (mesh.faceSets().size() > ofSets.size()) {
-      Spec.token(prim, "subsetFamily:sets:familyType", "unrestricted");
-    }
   }
 }

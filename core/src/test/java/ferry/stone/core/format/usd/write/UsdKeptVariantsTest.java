@@ -130,6 +130,21 @@ class UsdKeptVariantsTest {
   }
 
   @Test
+  void setsThatAreChosenInAnyOrderStayApart() throws Exception {
+    // The lamp is gone with the second set before the first is looked at, and the other way round.
+    for (String order : List.of("[\"gate\", \"light\"]", "[\"light\", \"gate\"]")) {
+      cargo.with("yard.usda", STAGE.replace("[\"gate\", \"light\"]", order));
+      land(LandingOptions.of("usda").with("unit", "m"), List.of());
+      for (String choice :
+          List.of("/Yard{gate=open} /Yard{light=off}", "/Yard{gate=shut} /Yard{light=off}")) {
+        assertThat(places(back(choice)))
+            .as(order + choice)
+            .isEqualTo(places(far(near(choice), List.of())));
+      }
+    }
+  }
+
+  @Test
   void sizesOfLightsFollowTheUnit() throws Exception {
     land(LandingOptions.of("usda").with("unit", "m"), List.of());
     assertThat(new String(out.bytes("yard.usda")).replaceAll("\\s+", " "))
@@ -169,5 +184,7 @@ class UsdKeptVariantsTest {
     land(LandingOptions.of("usda").with("unit", "m"), List.of());
     assertThat(places(back(""))).isEqualTo(places(far(near(""), List.of())));
     assertThat(back("").nodes()).extracting(Node::name).contains("lamp");
+    assertThat(places(back("/Yard{gate=open}")))
+        .isEqualTo(places(far(near("/Yard{gate=open}"), List.of())));
   }
 }

@@ -21,6 +21,8 @@ import java.util.Set;
  */
 public final class VariantSets {
   private final PrimSpec root;
+  private final PrimSpec original;
+  private final List<Difference> taken = new ArrayList<>();
   private final List<Difference> found = new ArrayList<>();
   private boolean possible = true;
 
@@ -31,6 +33,16 @@ public final class VariantSets {
    * @param whole whether all of the prim, else one property or field of it
    */
   private record Difference(List<String> path, boolean whole, String property, String field) {
+    /** Whether it is the same, or a part of it, or it a part of this. */
+    boolean meets(Difference other) {
+      boolean inside = whole && starts(other.path, path) || other.whole && starts(path, other.path);
+      return inside || equals(other);
+    }
+
+    private static boolean starts(List<String> path, List<String> with) {
+      return path.size() >= with.size() && path.subList(0, with.size()).equals(with);
+    }
+
     List<String> holder() {
       return whole ? path.subList(0, path.size() - 1) : path;
     }
@@ -41,6 +53,7 @@ public final class VariantSets {
    */
   public VariantSets(PrimSpec root) {
     this.root = root;
+    original = Specs.all(root);
   }
 
   /**
@@ -48,15 +61,15 @@ public final class VariantSets {
    *
    * @param chosen name of the variant that the layer has
    * @param others roots of the layers with the other variants
-   * @return whether it could be added: nothing is changed where it could not
+   * @return whether it could be added; what another set has changed already cannot be in a second
    */
   public boolean add(String set, String chosen, Map<String, PrimSpec> others)
       throws IOException, FormatException {
     found.clear();
     possible = true;
-    compare(root, List.copyOf(others.values()), List.of());
-    if (found.isEmpty()) {
-      return true;
+    compare(original, List.copyOf(others.values()), List.of());
+    if (found.isEmpty() || !possible) {
+      return possible;
     }
     List<String> holder = found.get(0).holder();
     for (Difference each : found) {
@@ -68,14 +81,16 @@ public final class VariantSets {
       holder = holder.subList(0, same);
     }
     PrimSpec at = Specs.over(root, holder);
-    if (!possible || holder.isEmpty() || at.variantSets().containsKey(set)) {
+    boolean again = found.stream().anyMatch(d -> taken.stream().anyMatch(d::meets));
+    if (again || holder.isEmpty() || at.variantSets().containsKey(set)) {
       return false;
     }
     Map<String, PrimSpec> variants = new LinkedHashMap<>();
     List<String> path = holder;
-    variants.put(chosen, body(chosen, root, path));
+    variants.put(chosen, body(chosen, original, path));
     others.forEach((name, other) -> variants.put(name, body(name, other, path)));
     found.forEach(this::take);
+    taken.addAll(found);
     Spec.variants(at, set, variants, chosen);
     return true;
   }
@@ -83,7 +98,7 @@ public final class VariantSets {
   private void compare(PrimSpec base, List<PrimSpec> others, List<String> path)
       throws IOException, FormatException {
     for (String name : names(base, others, PrimSpec::fields)) {
-      boolean same = !base.variantSets().isEmpty() && name.startsWith("variant");
+      boolean same = name.startsWith("variantSe");
       boolean all = true;
       for (PrimSpec other : others) {
         all &= LayerDiff.same(base.fields().get(name), other.fields().get(name));
