@@ -36,33 +36,6 @@ final class CacheScale {
 
   private CacheScale() {}
 
-  /** Waves that take next to no time to work out: a sample is another one moved. */
-  private record Cloth(int id, int meshId, int sampleCount, float[] rest) implements PointCache {
-    @Override
-    public String name() {
-      return "cloth";
-    }
-
-    @Override
-    public int pointCount() {
-      return POINTS;
-    }
-
-    @Override
-    public double timeSeconds(int sample) {
-      return sample / 24.0;
-    }
-
-    @Override
-    public void read(int sample, int from, int count, float[] target) {
-      System.arraycopy(rest, 3 * from, target, 0, 3 * count);
-      float up = 0.01f * sample;
-      for (int i = 1; i < 3 * count; i += 3) {
-        target[i] += up;
-      }
-    }
-  }
-
   private static Scene cloth(int samples) {
     float[] points = new float[3 * POINTS];
     int[] corners = new int[4 * (SIDE - 1) * (SIDE - 1)];
@@ -87,7 +60,7 @@ final class CacheScale {
     scene.nextId(10);
     scene.add(PolygonMesh.of(1, "cloth", Coordinates.of(points), Polygons.of(corners, offsets)));
     scene.add(Node.of(2, "cloth", -1, Node.Content.MeshContent.of(1)));
-    return scene.caches(List.of(new Cloth(3, 1, samples, points))).build();
+    return scene.caches(List.of(new WavingCloth(3, 1, samples, points))).build();
   }
 
   static void print() throws Exception {

@@ -37,37 +37,6 @@ final class UsdScale {
 
   private UsdScale() {}
 
-  private record Cloth(int id, int meshId, float[] rest) implements PointCache {
-    @Override
-    public String name() {
-      return "cloth";
-    }
-
-    @Override
-    public int pointCount() {
-      return POINTS;
-    }
-
-    @Override
-    public int sampleCount() {
-      return FRAMES;
-    }
-
-    @Override
-    public double timeSeconds(int sample) {
-      return sample / 24.0;
-    }
-
-    @Override
-    public void read(int sample, int from, int count, float[] target) {
-      System.arraycopy(rest, 3 * from, target, 0, 3 * count);
-      float up = 0.01f * sample;
-      for (int i = 1; i < 3 * count; i += 3) {
-        target[i] += up;
-      }
-    }
-  }
-
   private static Scene cloth() {
     float[] points = new float[3 * POINTS];
     int[] corners = new int[3 * (POINTS - 2)];
@@ -87,7 +56,7 @@ final class UsdScale {
     scene.nextId(10);
     scene.add(PolygonMesh.of(1, "cloth", Coordinates.of(points), Polygons.of(corners, offsets)));
     scene.add(Node.of(2, "cloth", -1, Content.MeshContent.of(1)));
-    return scene.caches(List.of(new Cloth(3, 1, points))).build();
+    return scene.caches(List.of(new WavingCloth(3, 1, FRAMES, points))).build();
   }
 
   /** Groups with a small mesh each: two prims for every part. */

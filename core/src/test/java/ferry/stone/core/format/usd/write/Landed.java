@@ -11,6 +11,7 @@ import ferry.stone.core.math.Frame;
 import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
+import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.mesh.Coordinates;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.mesh.Polygons;
@@ -20,6 +21,7 @@ import ferry.stone.core.scene.node.Node.Content;
 import ferry.stone.core.work.Progress;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.Map;
 import org.joml.Quaterniond;
 import org.joml.Vector3d;
 
@@ -40,6 +42,22 @@ abstract class Landed {
             name,
             Coordinates.of(points),
             Polygons.of(new int[] {0, 1, 2, 0, 2, 3}, new int[] {0, 3, 6})));
+    return id;
+  }
+
+  /** A material that says nothing but its name. */
+  int material(String name) {
+    int id = scene.newId();
+    scene.add(
+        new Material(
+            id,
+            name,
+            Material.Shading.METALLIC_ROUGHNESS,
+            Map.of(),
+            Material.Alpha.OPAQUE,
+            0.5,
+            false,
+            Map.of()));
     return id;
   }
 

@@ -13,7 +13,6 @@ import ferry.stone.core.format.usd.write.UsdOptions.Layers;
 import ferry.stone.core.format.usd.write.UsdOptions.Parts;
 import ferry.stone.core.motion.ClipPoses;
 import ferry.stone.core.scene.Scene;
-import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.node.CopySet;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.Node.Content;
@@ -21,7 +20,6 @@ import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.work.Progress;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
-import java.util.Map;
 import java.util.Random;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -34,17 +32,7 @@ class UsdLayersTest extends Landed {
   /** A yard with a mast that moves in two clips, two posts of one mesh, bound to a material. */
   private void yard() {
     int yard = group("yard", -1);
-    int wood = scene.newId();
-    scene.add(
-        new Material(
-            wood,
-            "wood",
-            Material.Shading.METALLIC_ROUGHNESS,
-            Map.of(),
-            Material.Alpha.OPAQUE,
-            0.5,
-            false,
-            Map.of()));
+    int wood = material("wood");
     mast = scene.newId();
     scene.add(
         Node.of(

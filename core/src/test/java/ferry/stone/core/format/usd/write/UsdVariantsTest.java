@@ -9,7 +9,6 @@ import ferry.stone.core.format.usd.write.UsdOptions.Container;
 import ferry.stone.core.format.usd.write.UsdOptions.Layers;
 import ferry.stone.core.format.usd.write.UsdOptions.Parts;
 import ferry.stone.core.scene.Scene;
-import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.CopySet;
 import ferry.stone.core.scene.node.Node;
@@ -23,21 +22,6 @@ import org.junit.jupiter.params.provider.EnumSource;
 
 /** Looks to choose from are variant sets that bind, and variant sets that bind are looks. */
 class UsdVariantsTest extends Landed {
-  private int material(String name) {
-    int id = scene.newId();
-    scene.add(
-        new Material(
-            id,
-            name,
-            Material.Shading.METALLIC_ROUGHNESS,
-            Map.of(),
-            Material.Alpha.OPAQUE,
-            0.5,
-            false,
-            Map.of()));
-    return id;
-  }
-
   /** A square of two faces with a slot each. */
   private int mesh(String name, int[] slots, int[]... looks) {
     int id = mesh(name);
