@@ -1,7 +1,6 @@
 package ferry.stone.core.format.usd.compose;
 
 import ferry.stone.core.format.FormatException;
-import ferry.stone.core.format.usd.layer.ListOp;
 import ferry.stone.core.format.usd.layer.PrimSpec;
 import ferry.stone.core.format.usd.layer.PropertySpec;
 import ferry.stone.core.format.usd.layer.UsdArc;
@@ -67,7 +66,7 @@ public final class UsdPrim {
   public PrimSpec.Specifier specifier() {
     for (Place place : places) {
       List<PrimNode> chain = new ArrayList<>();
-      chain(index, place.node(), chain);
+      TargetPaths.chain(index, place.node(), chain);
       // What inherits from a class is none.
       boolean inherited = chain.stream().anyMatch(n -> n.kind().isClass());
       for (LayerStack.Spec spec : place.specs()) {
@@ -272,50 +271,7 @@ public final class UsdPrim {
         said.add(own);
       }
     }
-    return together(said);
-  }
-
-  /**
-   * @param said the strongest first
-   */
-  @SuppressWarnings("unchecked")
-  private static Object together(List<Object> said) {
-    if (said.isEmpty()) {
-      return null;
-    }
-    if (said.get(0) instanceof Map<?, ?>) {
-      Map<String, Object> all = new LinkedHashMap<>();
-      for (int i = said.size() - 1; i >= 0; i--) {
-        if (said.get(i) instanceof Map<?, ?> map) {
-          merge(all, (Map<String, Object>) map);
-        }
-      }
-      return all;
-    }
-    if (said.get(0) instanceof ListOp<?>) {
-      List<Object> list = new ArrayList<>();
-      for (int i = said.size() - 1; i >= 0; i--) {
-        if (said.get(i) instanceof ListOp<?> edit) {
-          list = new ArrayList<>(((ListOp<Object>) edit).over(list));
-        }
-      }
-      return list;
-    }
-    return said.get(0);
-  }
-
-  @SuppressWarnings("unchecked")
-  private static void merge(Map<String, Object> into, Map<String, Object> stronger) {
-    stronger.forEach(
-        (key, value) -> {
-          if (value instanceof Map<?, ?> map && into.get(key) instanceof Map<?, ?> old) {
-            Map<String, Object> both = new LinkedHashMap<>((Map<String, Object>) old);
-            merge(both, (Map<String, Object>) map);
-            into.put(key, both);
-          } else {
-            into.put(key, value);
-          }
-        });
+    return Fields.together(said);
   }
 
   /** The prims below that are active, in their order; asked for once. */
@@ -403,59 +359,14 @@ public final class UsdPrim {
           TimeMap times = place.node().times().after(spec.member().times());
           opinions.add(
               new UsdProperty.Opinion(
-                  own, times, spec.member().layer().resource(), t -> carried(place.node(), t)));
+                  own,
+                  times,
+                  spec.member().layer().resource(),
+                  t -> TargetPaths.carried(index, place.node(), t)));
         }
       }
     }
-    return opinions.isEmpty() ? null : new UsdProperty(name, opinions, UsdPrim::together);
-  }
-
-  /** A path that a place speaks of, as the whole calls it; {@code null} for what it cannot see. */
-  private String carried(PrimNode node, String target) {
-    int dot = target.indexOf('.');
-    String prim = dot < 0 ? target : target.substring(0, dot);
-    SitePath at = SitePath.of(prim);
-    if (at == null) {
-      return target;
-    }
-    // From the place that speaks to the one that it hangs on, and so on up to the whole.
-    List<PrimNode> chain = new ArrayList<>();
-    chain(index, node, chain);
-    for (int i = 0; i < chain.size(); i++) {
-      PrimNode each = chain.get(i);
-      boolean inside = at.startsWith(each.from());
-      PrimNode holder = i + 1 < chain.size() ? chain.get(i + 1) : index;
-      boolean sameStack = each.stack() == holder.stack();
-      if (!inside && !sameStack) {
-        return null;
-      }
-      at = inside ? each.to().and(at.from(each.from().steps().size())) : at;
-      // What the layers that the arc stands in have moved is found where it is now.
-      at = holder.stack().relocates().moved(at);
-      if (at == null) {
-        return null;
-      }
-    }
-    return at.plain() + (dot < 0 ? "" : target.substring(dot));
-  }
-
-  /** Nodes from the one looked for up to that below the root. */
-  private static boolean chain(PrimNode at, PrimNode wanted, List<PrimNode> chain) {
-    if (at == wanted) {
-      if (at.kind() != PrimNode.Kind.ROOT) {
-        chain.add(at);
-      }
-      return true;
-    }
-    for (PrimNode child : at.children()) {
-      if (chain(child, wanted, chain)) {
-        if (at.kind() != PrimNode.Kind.ROOT) {
-          chain.add(at);
-        }
-        return true;
-      }
-    }
-    return false;
+    return opinions.isEmpty() ? null : new UsdProperty(name, opinions, Fields::together);
   }
 
   static boolean isBlocked(Object value) {
