@@ -23,12 +23,16 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** What has no place in a scene is told, kept as values and written as it was. */
 class UsdCarriedTest {
   private static final String STAGE = stage();
 
   private final Findings said = new Findings();
+  private final TestFiles cargo = new TestFiles();
+  private TestFiles out;
   private String text;
 
   private static String stage() {
@@ -40,17 +44,16 @@ class UsdCarriedTest {
   }
 
   private Scene read(String stage) throws Exception {
-    return UsdReader.read(
-        "a.usda",
-        ReadContext.of(TestFiles.of("a.usda", stage)).of(TestFiles.of("a.usda", stage), said));
+    cargo.with("a.usda", stage);
+    return UsdReader.read("a.usda", ReadContext.of(cargo).of(cargo, said));
   }
 
   private Scene landed(Scene scene) throws Exception {
-    TestFiles out = new TestFiles();
+    out = new TestFiles();
     UsdWriter.write(
         scene,
         UsdOptions.of(UsdOptions.Container.TEXT),
-        new SceneWriter.Target("b", new TestFiles(), out, said, Progress.NONE));
+        new SceneWriter.Target("b", cargo, out, said, Progress.NONE));
     text = new String(out.bytes("b.usda"), StandardCharsets.UTF_8);
     return UsdReader.read("b.usda", ReadContext.of(out));
   }
@@ -109,10 +112,24 @@ class UsdCarriedTest {
         .containsExactlyInAnyOrder("m, helps", "Hinge, physics:body1");
   }
 
-  @Test
-  void imagesOfOtherNetworksAreToldToStayBehind() throws Exception {
-    read(STAGE.replace("float inputs:coat = 0.75", "asset inputs:file = @grain.png@"));
+  @ParameterizedTest
+  @ValueSource(strings = {"gone.png", "../grain.png", "/grain.png"})
+  void imagesThatAreNotThereOrNotBelowAreToldToStayBehind(String path) throws Exception {
+    cargo.with("grain.png", new byte[] {1, 2, 3});
+    read(STAGE.replace("float inputs:coat = 0.75", "asset inputs:file = @" + path + "@"));
     assertThat(codes()).contains("network-not-read");
+  }
+
+  @Test
+  void imagesOfOtherNetworksComeAlong() throws Exception {
+    byte[] image = {1, 2, 3};
+    cargo.with("tex/grain.png", image);
+    Scene near =
+        read(STAGE.replace("float inputs:coat = 0.75", "asset inputs:file = @./tex/grain.png@"));
+    assertThat(codes()).contains("network-kept").doesNotContain("network-not-read");
+    landed(near);
+    assertThat(text).contains("asset inputs:file = @./tex/grain.png@");
+    assertThat(out.bytes("tex/grain.png")).isEqualTo(image);
   }
 
   @Test

@@ -4,6 +4,7 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.usd.UsdNames;
 import ferry.stone.core.format.usd.compose.UsdPrim;
 import ferry.stone.core.format.usd.compose.UsdProperty;
+import ferry.stone.core.format.usd.compose.UsdStage;
 import ferry.stone.core.format.usd.layer.UsdType;
 import ferry.stone.core.format.usd.layer.UsdValue;
 import ferry.stone.core.format.usd.read.stage.Said;
@@ -23,13 +24,15 @@ final class Networks {
   /** More numbers than networks have. */
   private static final int MOST = 1 << 14;
 
+  private final UsdStage stage;
   private final String material;
   private final Map<String, Object> kept = new LinkedHashMap<>();
   private int numbers;
-  private boolean images;
+  private boolean leaves;
   private boolean whole = true;
 
-  private Networks(String material) {
+  private Networks(UsdStage stage, String material) {
+    this.stage = stage;
     this.material = material;
   }
 
@@ -38,8 +41,9 @@ final class Networks {
    *
    * @param outputs of the material that lead to them
    */
-  static Networks of(UsdPrim prim, List<String> outputs) throws IOException, FormatException {
-    Networks all = new Networks(prim.path());
+  static Networks of(UsdStage stage, UsdPrim prim, List<String> outputs)
+      throws IOException, FormatException {
+    Networks all = new Networks(stage, prim.path());
     for (String output : outputs) {
       List<String> ends = all.local(prim.property(output).targets());
       if (!ends.isEmpty()) {
@@ -63,9 +67,9 @@ final class Networks {
     return whole && numbers <= MOST;
   }
 
-  /** Whether images are named, which do not come along. */
-  boolean hasImages() {
-    return images;
+  /** Whether images are named that cannot come along: not there, or not below the main file. */
+  boolean leavesImages() {
+    return leaves;
   }
 
   private Map<String, Object> prims(UsdPrim above) throws IOException, FormatException {
@@ -100,7 +104,9 @@ final class Networks {
         all.put(name + UsdNames.CONNECT, ends);
       } else if (value != null) {
         numbers += value.length();
-        images |= value.type().kind() == UsdType.Kind.ASSET && !value.text().isEmpty();
+        if (value.type().kind() == UsdType.Kind.ASSET) {
+          images(value, property.valueLayer());
+        }
         all.put(name, UsdValues.plain(value));
       }
     }
@@ -110,6 +116,14 @@ final class Networks {
       all.put(UsdNames.PRIMS, below);
     }
     return all;
+  }
+
+  private void images(UsdValue value, String layer) throws IOException, FormatException {
+    for (String written : value.texts()) {
+      String found = written.isEmpty() ? "" : stage.find(written, layer).orElse(null);
+      boolean below = !written.startsWith("/") && !written.contains("..") && !written.contains("[");
+      leaves |= found == null || !below || found.endsWith("]");
+    }
   }
 
   private List<String> local(List<String> targets) {

@@ -244,7 +244,7 @@ public final class UsdLooks {
     if (left.isEmpty()) {
       return;
     }
-    Networks networks = Networks.of(prim, outputs);
+    Networks networks = Networks.of(reading.stage(), prim, outputs);
     String what = "Its network " + String.join(", ", left) + " is no preview surface";
     String beside = id.equals(SURFACE) ? ", the preview surface beside it is shown." : ".";
     if (!networks.isWhole()) {
@@ -252,13 +252,16 @@ public final class UsdLooks {
       return;
     }
     custom.put(UsdNames.NETWORKS, networks.kept());
-    if (networks.hasImages()) {
+    if (networks.leavesImages()) {
       reading
           .report()
           .lost(
               "network-not-read",
               prim.path(),
-              what + ": it is kept as it is, without the images that it names" + beside);
+              what
+                  + ": it is kept as it is, without those of its images that are not in the cargo or not below its"
+                  + " layer"
+                  + beside);
     } else {
       reading
           .report()

@@ -5,6 +5,7 @@ import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.files.CargoPath;
 import ferry.stone.core.format.files.FreeNames;
+import ferry.stone.core.format.files.ReferenceFinder;
 import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.files.TextureBytes;
 import ferry.stone.core.scene.Scene;
@@ -12,6 +13,7 @@ import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.texture.ImageCodec;
 import ferry.stone.core.texture.ImageInfo;
 import java.io.IOException;
+import java.io.InputStream;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -51,6 +53,22 @@ public final class ImagesOut {
     more.files = files;
     more.shares = true;
     return more;
+  }
+
+  /** Takes an image along under the path that a layer names, where the cargo has it. */
+  void keep(String written) throws IOException {
+    String path = written.startsWith("./") ? written.substring(2) : written;
+    boolean below = !path.isEmpty() && !path.startsWith("/") && !path.contains("..");
+    if (!below || files.containsKey(path)) {
+      return;
+    }
+    ReferenceFinder finder = new ReferenceFinder(resources, Map.of());
+    ReferenceFinder.Match match = finder.find(path, "").orElse(null);
+    if (match != null) {
+      try (InputStream in = resources.open(match.resource())) {
+        files.put(path, in.readAllBytes());
+      }
+    }
   }
 
   /** All images by their paths. */

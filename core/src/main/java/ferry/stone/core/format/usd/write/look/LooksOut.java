@@ -57,7 +57,7 @@ public final class LooksOut {
     }
     ValuesOut.write(prim, material.properties(), times, material.id());
     Object kept = material.properties().get(UsdNames.NETWORKS);
-    NetworksOut.write(prim, own, kept);
+    NetworksOut.write(prim, own, kept, images);
     FreeNames taken = new FreeNames();
     prim.children().keySet().forEach(taken::take);
     String surface = taken.take(SURFACE);

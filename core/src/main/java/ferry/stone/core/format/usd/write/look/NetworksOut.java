@@ -9,26 +9,30 @@ import ferry.stone.core.format.usd.layer.UsdType;
 import ferry.stone.core.format.usd.layer.UsdValue;
 import ferry.stone.core.format.usd.write.spec.Spec;
 import ferry.stone.core.format.usd.write.spec.ValuesOut;
+import java.io.IOException;
 import java.util.List;
 import java.util.Map;
 
 /** Networks that were kept as they were found, as prims of their material again. */
 final class NetworksOut {
   private final String path;
+  private final ImagesOut images;
 
-  private NetworksOut(String path) {
+  private NetworksOut(String path, ImagesOut images) {
     this.path = path;
+    this.images = images;
   }
 
   /**
    * @param path of the material
    * @param kept what was found, {@code null} for nothing
+   * @param images gets those that the networks name
    */
-  static void write(PrimSpec prim, String path, Object kept) {
+  static void write(PrimSpec prim, String path, Object kept, ImagesOut images) throws IOException {
     if (!(kept instanceof Map<?, ?> all)) {
       return;
     }
-    NetworksOut out = new NetworksOut(path);
+    NetworksOut out = new NetworksOut(path, images);
     all.forEach(
         (name, ends) -> {
           if (ends instanceof List<?> list) {
@@ -39,41 +43,44 @@ final class NetworksOut {
     out.prims(prim, all.get(UsdNames.PRIMS));
   }
 
-  private void prims(PrimSpec above, Object prims) {
+  private void prims(PrimSpec above, Object prims) throws IOException {
     if (!(prims instanceof Map<?, ?> all)) {
       return;
     }
-    all.forEach(
-        (name, own) -> {
-          String text = String.valueOf(name);
-          if (own instanceof Map<?, ?> map && ValidNames.isValid(text)) {
-            prim(Spec.def(above, String.valueOf(map.get(UsdNames.PRIM_TYPE)), text), map);
-          }
-        });
+    for (Map.Entry<?, ?> entry : all.entrySet()) {
+      String text = String.valueOf(entry.getKey());
+      if (entry.getValue() instanceof Map<?, ?> map && ValidNames.isValid(text)) {
+        prim(Spec.def(above, String.valueOf(map.get(UsdNames.PRIM_TYPE)), text), map);
+      }
+    }
   }
 
-  private void prim(PrimSpec prim, Map<?, ?> map) {
+  private void prim(PrimSpec prim, Map<?, ?> map) throws IOException {
     Map<?, ?> types = map.get(UsdNames.TYPES) instanceof Map<?, ?> own ? own : Map.of();
-    types.forEach(
-        (key, type) -> {
-          String name = String.valueOf(key);
-          String said = String.valueOf(type);
-          boolean array = said.endsWith("[]");
-          String plain = array ? said.substring(0, said.length() - 2) : said;
-          if (UsdType.of(plain).isEmpty()) {
-            return;
+    for (Map.Entry<?, ?> entry : types.entrySet()) {
+      String name = String.valueOf(entry.getKey());
+      String said = String.valueOf(entry.getValue());
+      boolean array = said.endsWith("[]");
+      String plain = array ? said.substring(0, said.length() - 2) : said;
+      if (UsdType.of(plain).isEmpty()) {
+        continue;
+      }
+      PropertySpec property = Spec.attribute(prim, plain, array, name);
+      // What a shader is does not change over time.
+      property.uniform(name.startsWith("info:"));
+      UsdValue value = map.get(name) == null ? null : ValuesOut.typed(map.get(name), said);
+      if (value != null) {
+        property.value(value);
+        if (value.type().kind() == UsdType.Kind.ASSET) {
+          for (String written : value.texts()) {
+            images.keep(written);
           }
-          PropertySpec property = Spec.attribute(prim, plain, array, name);
-          // What a shader is does not change over time.
-          property.uniform(name.startsWith("info:"));
-          UsdValue value = map.get(name) == null ? null : ValuesOut.typed(map.get(name), said);
-          if (value != null) {
-            property.value(value);
-          }
-          if (map.get(name + UsdNames.CONNECT) instanceof List<?> ends) {
-            property.targets(targets(ends));
-          }
-        });
+        }
+      }
+      if (map.get(name + UsdNames.CONNECT) instanceof List<?> ends) {
+        property.targets(targets(ends));
+      }
+    }
     prims(prim, map.get(UsdNames.PRIMS));
   }
 
