@@ -35,7 +35,11 @@ record SitePath(List<String> steps) {
       if (end > path.length() || end == from) {
         return null;
       }
-      steps.add(path.substring(from, end));
+      String step = path.substring(from, end);
+      if (variant && step.indexOf('=') < 0) {
+        return null;
+      }
+      steps.add(step);
       from = end < path.length() && path.charAt(end) == '/' ? end + 1 : end;
     }
     return new SitePath(steps);
@@ -71,8 +75,9 @@ record SitePath(List<String> steps) {
     return new SitePath(more);
   }
 
+  /** Prims of damaged files may have any name. */
   private static boolean isVariant(String step) {
-    return step.startsWith("{");
+    return step.startsWith("{") && step.endsWith("}") && step.indexOf('=') > 0;
   }
 
   /** Without variants: what the whole calls it. */

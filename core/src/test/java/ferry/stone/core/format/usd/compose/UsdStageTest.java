@@ -3,6 +3,7 @@ package ferry.stone.core.format.usd.compose;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.tuple;
 
+import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.files.Budget;
 import ferry.stone.core.format.files.MemoryFiles;
 import ferry.stone.core.format.usd.layer.UsdFiles;
@@ -15,6 +16,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Random;
 import java.util.TreeMap;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -121,6 +123,34 @@ class UsdStageTest {
     assertThat(stage.prim("/Yard/Crane/Arm/Hook")).isNull();
     assertThat(stage.prim("/Yard/Crane/Load").arcs())
         .anyMatch(a -> a.kind().equals("relocate") && a.prim().equals("/Crane/Arm/Hook"));
+  }
+
+  @Test
+  void damagedMovesEndInAStageOrASentence() throws Exception {
+    List<String> names =
+        List.of("moved.usda", "moved-weak.usda", "parts/crane.usda", "parts/crane-part.usda");
+    String marks = "<>/{}=:@\"";
+    int stages = 0;
+    for (int seed = 0; seed < 500; seed++) {
+      Random random = new Random(seed);
+      Map<String, byte[]> files = cargo(names);
+      byte[] bytes = files.get(names.get(random.nextInt(names.size())));
+      // Names and marks are swapped, so that many of them still are layers.
+      for (int i = 0; i < 2; i++) {
+        int at = 10 + random.nextInt(bytes.length - 10);
+        bytes[at] =
+            random.nextBoolean()
+                ? bytes[10 + random.nextInt(bytes.length - 10)]
+                : (byte) marks.charAt(random.nextInt(marks.length()));
+      }
+      try {
+        text(stage(files, "moved.usda", true));
+        stages++;
+      } catch (FormatException e) {
+        assertThat(e.getMessage()).isNotBlank();
+      }
+    }
+    assertThat(stages).as("some of them are stages still").isGreaterThan(40);
   }
 
   @ParameterizedTest
