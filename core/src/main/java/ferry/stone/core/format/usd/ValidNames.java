@@ -12,6 +12,31 @@ public final class ValidNames {
     return name.codePoints().allMatch(ValidNames::isPart);
   }
 
+  /** Whether a property can be called so: such names with colons between them. */
+  public static boolean isProperty(String name) {
+    for (String part : name.split(":", -1)) {
+      if (!isValid(part)) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  /** Whether a text is the path of a prim, or of a property of one. */
+  public static boolean isPath(String path) {
+    int dot = path.indexOf('.');
+    String prim = dot < 0 ? path : path.substring(0, dot);
+    if (!prim.startsWith("/") || dot >= 0 && !isProperty(path.substring(dot + 1))) {
+      return false;
+    }
+    for (String name : prim.substring(1).split("/", -1)) {
+      if (!isValid(name)) {
+        return false;
+      }
+    }
+    return true;
+  }
+
   private static boolean isStart(int letter) {
     return letter == '_' || Character.isUnicodeIdentifierStart(letter);
   }

@@ -66,6 +66,16 @@ class UsdWritingTest extends Landed {
       assertThat(ValidNames.isMadeOf(ValidNames.of(name), name)).isTrue();
       assertThat(ValidNames.isMadeOf(ValidNames.of(name) + "_12", name)).isTrue();
     }
+    assertThat(ValidNames.isProperty("physics:mass")).isTrue();
+    for (String name : new String[] {"", "a:", ":a", "a b", "physics:mass}", "1:a"}) {
+      assertThat(ValidNames.isProperty(name)).as(name).isFalse();
+    }
+    for (String path : new String[] {"/a", "/a/b", "/a/b.x", "/a.x:y"}) {
+      assertThat(ValidNames.isPath(path)).as(path).isTrue();
+    }
+    for (String path : new String[] {"", "a", "/", "/a/", "/a//b", "/a{v=x}b", "/a.", "/a b"}) {
+      assertThat(ValidNames.isPath(path)).as(path).isFalse();
+    }
     assertThat(ValidNames.isMadeOf("mast", "pole")).isFalse();
     assertThat(UsdNames.attribute("tide")).isEqualTo("tide");
     assertThat(UsdNames.attribute("points")).isEqualTo("userProperties:points");

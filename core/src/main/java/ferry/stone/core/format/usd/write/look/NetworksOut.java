@@ -35,7 +35,7 @@ final class NetworksOut {
     NetworksOut out = new NetworksOut(path, images);
     all.forEach(
         (name, ends) -> {
-          if (ends instanceof List<?> list) {
+          if (ends instanceof List<?> list && ValidNames.isProperty(String.valueOf(name))) {
             PropertySpec output = Spec.attribute(prim, "token", false, String.valueOf(name));
             output.targets(out.targets(list));
           }
@@ -50,7 +50,8 @@ final class NetworksOut {
     for (Map.Entry<?, ?> entry : all.entrySet()) {
       String text = String.valueOf(entry.getKey());
       if (entry.getValue() instanceof Map<?, ?> map && ValidNames.isValid(text)) {
-        prim(Spec.def(above, String.valueOf(map.get(UsdNames.PRIM_TYPE)), text), map);
+        String type = String.valueOf(map.get(UsdNames.PRIM_TYPE));
+        prim(Spec.def(above, ValidNames.isValid(type) ? type : "", text), map);
       }
     }
   }
@@ -62,7 +63,7 @@ final class NetworksOut {
       String said = String.valueOf(entry.getValue());
       boolean array = said.endsWith("[]");
       String plain = array ? said.substring(0, said.length() - 2) : said;
-      if (UsdType.of(plain).isEmpty()) {
+      if (UsdType.of(plain).isEmpty() || !ValidNames.isProperty(name)) {
         continue;
       }
       PropertySpec property = Spec.attribute(prim, plain, array, name);
@@ -89,6 +90,7 @@ final class NetworksOut {
         ends.stream()
             .map(String::valueOf)
             .map(end -> end.startsWith(".") ? path + end : path + "/" + end)
+            .filter(ValidNames::isPath)
             .toList());
   }
 }

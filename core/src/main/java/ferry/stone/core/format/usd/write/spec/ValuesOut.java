@@ -2,6 +2,7 @@ package ferry.stone.core.format.usd.write.spec;
 
 import ferry.stone.core.format.files.FreeNames;
 import ferry.stone.core.format.usd.UsdNames;
+import ferry.stone.core.format.usd.ValidNames;
 import ferry.stone.core.format.usd.layer.PrimSpec;
 import ferry.stone.core.format.usd.layer.PropertySpec;
 import ferry.stone.core.format.usd.layer.UsdType;
@@ -66,9 +67,17 @@ public final class ValuesOut {
         return;
       }
     }
-    if (type.equals(UsdNames.RELATIONSHIP) && value instanceof List<?> targets) {
+    if (type.equals(UsdNames.RELATIONSHIP)
+        && value instanceof List<?> targets
+        && ValidNames.isProperty(name)) {
       PropertySpec property =
-          Spec.target(prim, name, targets.stream().map(String::valueOf).toArray(String[]::new));
+          Spec.target(
+              prim,
+              name,
+              targets.stream()
+                  .map(String::valueOf)
+                  .filter(ValidNames::isPath)
+                  .toArray(String[]::new));
       property.custom(!ofSchemas.contains(name));
       return;
     }
@@ -92,7 +101,7 @@ public final class ValuesOut {
   }
 
   private PropertySpec attribute(String name, UsdValue value) {
-    boolean ofSchema = ofSchemas.contains(name);
+    boolean ofSchema = ofSchemas.contains(name) && ValidNames.isProperty(name);
     String valid = ofSchema ? name : UsdNames.attribute(name);
     String taken = free.take(valid);
     PropertySpec property = Spec.set(prim, taken, value);
