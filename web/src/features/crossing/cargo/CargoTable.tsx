@@ -111,7 +111,7 @@ export function CargoTable({ id, crossing }: { id: string; crossing: Crossing })
           </thead>
           <tbody>
             {missing.map((r) => (
-              <MissingRow key={r.written} written={r.written} cargo={cargo.data} onBind={bind} />
+              <MissingRow key={r.written} reference={r} onBind={bind} />
             ))}
             {chosen.map((r) => (
               <tr key={`chosen-${r.written}`}>
@@ -154,15 +154,12 @@ export function CargoTable({ id, crossing }: { id: string; crossing: Crossing })
   );
 }
 
-const isLayer = (path: string) => /\.usd[acz]?$/i.test(path);
-
 interface MissingProps {
-  written: string;
-  cargo: CargoView | undefined;
+  reference: CargoView['references'][number];
   onBind: (reference: string, file: string) => void;
 }
 
-function MissingRow({ written, cargo, onBind }: MissingProps) {
+function MissingRow({ reference: { written, proposals }, onBind }: MissingProps) {
   return (
     <tr>
       <td title={written}>{written}</td>
@@ -177,9 +174,7 @@ function MissingRow({ written, cargo, onBind }: MissingProps) {
           onChange={(e) => onBind(written, e.target.value)}
         >
           <option value="">Choose the file it became …</option>
-          {(cargo?.proposals ?? [])
-            .filter((p) => isLayer(p) === isLayer(written))
-            .map((p) => (
+          {proposals.map((p) => (
               <option key={p} value={p}>
                 {p}
               </option>

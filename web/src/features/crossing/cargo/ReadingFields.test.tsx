@@ -6,7 +6,7 @@ import { shown } from '../../../testing/page';
 import { ReadingFields } from './ReadingFields';
 
 const cargo = (fields: unknown[], options: Record<string, unknown> = {}) =>
-  ({ files: [], references: [], proposals: [], fields, options }) as unknown as CargoView;
+  ({ files: [], references: [], fields, options }) as unknown as CargoView;
 
 const parts = {
   name: 'partsFrom',

@@ -77,7 +77,7 @@ final class CacheScale {
     Path copy = folder.resolve("copy");
     Scene scene = cloth(samples);
     LandingOptions options = LandingOptions.of(format).with("unit", "m");
-    double[] write = GltfScale.best(() -> write(scene, options, folder));
+    double[] write = GltfScale.best(() -> write(scene, options, "cloth", folder));
     double[] copied = GltfScale.best(() -> copied(file, copy));
     Files.delete(copy);
     double[] open = GltfScale.best(() -> open(format, folder));
@@ -101,11 +101,12 @@ final class CacheScale {
     Files.delete(folder);
   }
 
-  private static Object write(Scene scene, LandingOptions options, Path folder) throws Exception {
+  static Object write(Scene scene, LandingOptions options, String stem, Path folder)
+      throws Exception {
     return Landing.write(
         scene,
         options,
-        "cloth",
+        stem,
         CargoFolder.of(folder),
         path -> new FileOutputStream(folder.resolve(path).toFile()),
         Progress.NONE);

@@ -3,7 +3,6 @@ package ferry.stone.bench;
 import ferry.stone.core.cargo.CargoFolder;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.usd.read.UsdReader;
-import ferry.stone.core.landing.Landing;
 import ferry.stone.core.landing.LandingOptions;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
@@ -14,8 +13,6 @@ import ferry.stone.core.scene.node.LocalTransform.Trs;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.Node.Content;
 import ferry.stone.core.scene.time.PointCache;
-import ferry.stone.core.work.Progress;
-import java.io.FileOutputStream;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -91,7 +88,7 @@ final class UsdScale {
     Path file = folder.resolve("a.usdc");
     Path copy = folder.resolve("copy");
     LandingOptions options = LandingOptions.of("usdc").with("unit", "m");
-    double[] write = GltfScale.best(() -> write(scene, options, folder));
+    double[] write = GltfScale.best(() -> CacheScale.write(scene, options, "a", folder));
     double[] copied = GltfScale.best(() -> CacheScale.copied(file, copy));
     Files.delete(copy);
     double[] read = GltfScale.best(() -> read(folder));
@@ -162,16 +159,6 @@ final class UsdScale {
           best = [min(best[0], middle - start), min(best[1], end - third)]
       print(best[0], best[1])
       """;
-
-  private static Object write(Scene scene, LandingOptions options, Path folder) throws Exception {
-    return Landing.write(
-        scene,
-        options,
-        "a",
-        CargoFolder.of(folder),
-        path -> new FileOutputStream(folder.resolve(path).toFile()),
-        Progress.NONE);
-  }
 
   private static Object read(Path folder) throws Exception {
     Scene scene = UsdReader.read("a.usdc", ReadContext.of(CargoFolder.of(folder)));

@@ -17,6 +17,7 @@ import ferry.stone.core.landing.LandingOptions;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.math.LengthUnit;
 import ferry.stone.core.math.SignedAxis;
+import ferry.stone.core.scene.Composition;
 import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.shore.Shore;
@@ -142,7 +143,7 @@ final class CargoArguments {
     Alternates.Reread again =
         variants -> {
           Map<String, Object> options = new HashMap<>(FormatArguments.reading(spec));
-          options.put(Alternates.VARIANTS, variants);
+          options.put(Composition.VARIANTS, variants);
           ReadContext other =
               new ReadContext(resources, Map.of(), new Findings(), Progress.NONE)
                   .withOptions(options);

@@ -239,7 +239,7 @@ class SidesTest extends OverTheApi {
     JsonNode cargo = read(send(get("/api/crossings/" + id + "/cargo"), 200));
     assertThat(cargo.at("/references/0/written").asText()).isEqualTo("oak_base.png");
     assertThat(cargo.at("/references/0/found").isNull()).isTrue();
-    assertThat(cargo.path("proposals").toString()).contains("tex/planks.png");
+    assertThat(cargo.at("/references/0/proposals").toString()).contains("tex/planks.png");
     bind(id, "oak_base.png", "nowhere.png", 400);
     bind(id, " ", "tex/planks.png", 400);
     bind(id, "oak_base.png", "tex/planks.png", 202);

@@ -17,9 +17,6 @@ import java.util.Map;
  * and the same steps are taken. Parts that steps name are found by their paths.
  */
 public final class Alternates {
-  /** Option of readers that says which variants count. */
-  public static final String VARIANTS = "variants";
-
   private final Scene near;
   private final List<Step> steps;
   private final Reread reread;
@@ -27,7 +24,7 @@ public final class Alternates {
   /** Reads the cargo once more. */
   public interface Reread {
     /**
-     * @param variants as the option of the reader has them: {@code /Prim{set=variant}}
+     * @param variants for the option {@link Composition#VARIANTS}
      */
     Scene with(String variants) throws IOException, FormatException;
   }
@@ -49,8 +46,7 @@ public final class Alternates {
       boolean own = other.prim().equals(choice.prim()) && other.set().equals(choice.set());
       String chosen = own ? name : other.chosen();
       if (!chosen.isEmpty()) {
-        variants.append(other.prim()).append('{').append(other.set()).append('=');
-        variants.append(chosen).append("} ");
+        variants.append(other.text(chosen)).append(' ');
       }
     }
     Scene other = reread.with(variants.toString().strip());

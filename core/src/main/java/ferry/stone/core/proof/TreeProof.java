@@ -118,25 +118,31 @@ final class TreeProof {
 
   /** Why the file's hierarchy is another, or {@code null}. */
   private Capability why() {
-    return root
-        ? Capability.ROOT_TRANSFORM
-        : landed.said(ArrangedParts.HELPERS)
-            ? Capability.HELPERS
-            : landed.said(ArrangedParts.UNSHEARED)
-                ? Capability.SHEAR
-                : landed.said(ArrangedParts.PACKED)
-                    ? Capability.PACKING
-                    : landed.arrangement() != null
-                        ? landed.arrangement()
-                        : landed.said("levels-beside") || landed.said("levels-as-variants")
-                            ? Capability.DETAIL_LEVELS
-                            : listed
-                                ? Capability.LISTED_COPIES
-                                : landed.said("part-names-changed")
-                                    ? Capability.HIERARCHY
-                                    : landed.said(ArrangedParts.ROOT)
-                                        ? Capability.ROOT_TRANSFORM
-                                        : null;
+    if (root) {
+      return Capability.ROOT_TRANSFORM;
+    }
+    if (landed.said(ArrangedParts.HELPERS)) {
+      return Capability.HELPERS;
+    }
+    if (landed.said(ArrangedParts.UNSHEARED)) {
+      return Capability.SHEAR;
+    }
+    if (landed.said(ArrangedParts.PACKED)) {
+      return Capability.PACKING;
+    }
+    if (landed.arrangement() != null) {
+      return landed.arrangement();
+    }
+    if (landed.said("levels-beside") || landed.said("levels-as-variants")) {
+      return Capability.DETAIL_LEVELS;
+    }
+    if (listed) {
+      return Capability.LISTED_COPIES;
+    }
+    if (landed.said("part-names-changed")) {
+      return Capability.HIERARCHY;
+    }
+    return landed.said(ArrangedParts.ROOT) ? Capability.ROOT_TRANSFORM : null;
   }
 
   private void count() {

@@ -18,6 +18,9 @@ public record Composition(
     List<Choice> choices,
     List<Payload> payloads,
     Map<Integer, List<String>> sources) {
+  /** Option of readers that says which variants count, as their texts with spaces between. */
+  public static final String VARIANTS = "variants";
+
   public static final Composition NONE = new Composition(List.of(), List.of(), List.of(), Map.of());
 
   public Composition {
@@ -44,7 +47,12 @@ public record Composition(
    * @param prim its path in the files
    * @param chosen empty where none is
    */
-  public record Choice(String prim, String set, List<String> names, String chosen) {}
+  public record Choice(String prim, String set, List<String> names, String chosen) {
+    /** A variant as options and people are told of it: {@code /Prim{set=variant}}. */
+    public String text(String name) {
+      return prim + "{" + set + "=" + name + "}";
+    }
+  }
 
   /**
    * A part that is loaded on demand.

@@ -81,7 +81,6 @@ public class CrossingController {
   public record CargoView(
       List<FileView> files,
       List<ReferenceView> references,
-      List<String> proposals,
       List<Field> fields,
       Map<String, Object> options,
       CompositionView composition) {}
@@ -112,9 +111,13 @@ public class CrossingController {
    *
    * @param found path of the file, or {@code null}
    * @param chosen whether the user chose it
+   * @param proposals files that it may have become
    */
   public record ReferenceView(
-      String written, @Schema(nullable = true) String found, boolean chosen) {}
+      String written,
+      @Schema(nullable = true) String found,
+      boolean chosen,
+      List<String> proposals) {}
 
   @GetMapping
   public List<Crossing> list() {
@@ -180,13 +183,14 @@ public class CrossingController {
     Map<String, String> bindings = cargo.bindings(id);
     Map<String, TreeSet<String>> usedFor = new HashMap<>();
     List<ReferenceView> references = new ArrayList<>();
+    List<String> paths = cargos.files(id).stream().map(CargoRepository.StoredFile::path).toList();
     Composition composition = Composition.NONE;
     if (crossings.get(id).state().equals("ready")) {
       Scene scene = scenes.scenes(id).near();
       composition = scene.composition();
       layerUses(composition, usedFor);
-      references.addAll(imageUses(scene, bindings.keySet(), usedFor));
-      references.addAll(layersLookedFor(composition, bindings));
+      references.addAll(imageUses(scene, bindings.keySet(), paths, usedFor));
+      references.addAll(layersLookedFor(composition, bindings, paths));
     }
     Set<String> layers =
         composition.layers().stream()
@@ -194,13 +198,9 @@ public class CrossingController {
             .map(Composition.Layer::path)
             .collect(Collectors.toSet());
     List<FileView> files = new ArrayList<>();
-    List<String> images = new ArrayList<>();
     CargoFolder folder = cargos.folder(id);
     for (CargoRepository.StoredFile file : cargos.files(id)) {
       CargoRole role = CargoRole.of(file.path(), folder);
-      if (role == CargoRole.TEXTURE || isLayer(file.path())) {
-        images.add(file.path());
-      }
       files.add(
           new FileView(
               file.path(),
@@ -213,7 +213,6 @@ public class CrossingController {
     return new CargoView(
         files,
         references,
-        images,
         ReadFields.of(folder),
         cargo.readOptions(id),
         new CompositionView(composition.layers(), composition.choices(), composition.payloads()));
@@ -221,29 +220,31 @@ public class CrossingController {
 
   /** Layers that are named and not there, and those that were chosen instead of one. */
   private static List<ReferenceView> layersLookedFor(
-      Composition composition, Map<String, String> bindings) {
+      Composition composition, Map<String, String> bindings, List<String> paths) {
+    List<String> layers = ofRole(paths, CargoRole.SCENE);
     List<ReferenceView> references = new ArrayList<>();
     composition.layers().stream()
         .filter(layer -> layer.how().equals("missing"))
         .map(Composition.Layer::path)
         .distinct()
-        .forEach(path -> references.add(new ReferenceView(path, null, false)));
+        .forEach(path -> references.add(new ReferenceView(path, null, false, layers)));
     bindings.forEach(
         (written, file) -> {
-          if (isLayer(written)) {
-            references.add(new ReferenceView(written, file, true));
+          if (CargoRole.of(written) == CargoRole.SCENE) {
+            references.add(new ReferenceView(written, file, true, layers));
           }
         });
     return references;
   }
 
-  private static boolean isLayer(String path) {
-    return path.matches("(?i).*\\.usd[acz]?");
+  private static List<String> ofRole(List<String> paths, CargoRole role) {
+    return paths.stream().filter(path -> CargoRole.of(path) == role).toList();
   }
 
   /** The images that a scene looks for, and what each file is used for. */
   private static List<ReferenceView> imageUses(
-      Scene scene, Set<String> bound, Map<String, TreeSet<String>> usedFor) {
+      Scene scene, Set<String> bound, List<String> paths, Map<String, TreeSet<String>> usedFor) {
+    List<String> images = ofRole(paths, CargoRole.TEXTURE);
     List<ReferenceView> references = new ArrayList<>();
     for (var texture : scene.textures()) {
       if (texture.embedded() != null) {
@@ -252,7 +253,7 @@ public class CrossingController {
       }
       references.add(
           new ReferenceView(
-              texture.written(), texture.resource(), bound.contains(texture.written())));
+              texture.written(), texture.resource(), bound.contains(texture.written()), images));
       if (texture.resource() != null) {
         TreeSet<String> uses = usedFor.computeIfAbsent(texture.resource(), k -> new TreeSet<>());
         for (var material : scene.materials()) {

@@ -5,7 +5,7 @@ import ferry.stone.core.cargo.CargoReader;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
-import ferry.stone.core.landing.Alternates;
+import ferry.stone.core.scene.Composition;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.work.Progress;
 import ferry.stone.server.web.ConflictException;
@@ -106,7 +106,7 @@ public class SceneService {
   /** A crossing's near side as it is read with other variants; it is not kept. */
   public Scene near(String id, String variants) throws IOException, FormatException {
     Map<String, Object> options = new HashMap<>(bindings.readOptions(id));
-    options.put(Alternates.VARIANTS, variants);
+    options.put(Composition.VARIANTS, variants);
     ReadContext context =
         new ReadContext(cargo.folder(id), bindings.bindings(id), new Findings(), Progress.NONE)
             .withOptions(options);

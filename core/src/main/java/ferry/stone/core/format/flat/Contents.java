@@ -182,7 +182,7 @@ public final class Contents {
     for (Composition.Choice choice : scene.composition().choices()) {
       for (String name : choice.names()) {
         if (!name.equals(choice.chosen())) {
-          all.add(choice.prim() + "{" + choice.set() + "=" + name + "}");
+          all.add(choice.text(name));
         }
       }
     }

@@ -2,12 +2,13 @@ package ferry.stone.core.format.usd.compose;
 
 import ferry.stone.core.format.usd.layer.UsdLayer;
 import java.util.ArrayList;
-import java.util.HashSet;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
 
 /**
  * Prims that arcs bring in, and which a stack of layers puts at another place or takes away. Paths
@@ -15,7 +16,9 @@ import java.util.TreeMap;
  */
 final class Relocates {
   private final Map<SitePath, SitePath> targets = new LinkedHashMap<>();
-  private final Map<SitePath, SitePath> sources = new LinkedHashMap<>();
+  private final Map<SitePath, SitePath> sources = new HashMap<>();
+  private final Map<SitePath, List<SitePath>> leaving = new HashMap<>();
+  private final Map<SitePath, List<SitePath>> coming = new HashMap<>();
 
   /** What the layers of a stack say, the strongest first; what contradicts itself is left out. */
   static Relocates of(List<LayerStack.Member> members, List<UsdProblem> problems) {
@@ -26,24 +29,33 @@ final class Relocates {
         map.forEach((from, to) -> all.take(member.layer(), from, to, said, problems));
       }
     }
-    Set<SitePath> wrong = new HashSet<>();
-    all.targets.forEach(
-        (source, target) ->
-            all.targets.forEach(
-                (other, otherTarget) -> {
-                  if (!other.equals(source) && contradicts(source, target, other, otherTarget)) {
-                    wrong.add(source);
-                  }
-                }));
+    Map<SitePath, Integer> ends = new HashMap<>();
+    all.targets.values().forEach(target -> ends.merge(target, 1, Integer::sum));
+    List<SitePath> wrong =
+        all.targets.keySet().stream().filter(source -> all.contradicts(source, ends)).toList();
     for (SitePath source : wrong) {
       all.targets.remove(source);
       problems.add(
           UsdProblem.relocate(
               said.get(source).resource(), source.toString(), "contradicts another move"));
     }
-    all.targets.forEach((source, target) -> all.sources.put(target, source));
-    all.sources.remove(SitePath.ROOT);
+    all.index();
     return all;
+  }
+
+  private void index() {
+    targets.forEach(
+        (source, target) -> {
+          leaving.computeIfAbsent(parent(source), k -> new ArrayList<>()).add(source);
+          if (!target.isRoot()) {
+            sources.put(target, source);
+            coming.computeIfAbsent(parent(target), k -> new ArrayList<>()).add(target);
+          }
+        });
+  }
+
+  private static SitePath parent(SitePath path) {
+    return path.prefix(path.steps().size() - 1);
   }
 
   private void take(
@@ -82,16 +94,15 @@ final class Relocates {
     return path != null && path.equals(path.plain()) ? path : null;
   }
 
-  /** Two moves to one place, chains of moves, and moves out of what is moved or into it. */
-  private static boolean contradicts(
-      SitePath source, SitePath target, SitePath other, SitePath otherTarget) {
-    boolean one = !target.isRoot() && target.equals(otherTarget);
-    boolean chained = source.equals(otherTarget) || target.equals(other);
-    return one || chained || target.startsWith(other) || source.startsWith(other);
-  }
-
-  boolean isEmpty() {
-    return targets.isEmpty();
+  /**
+   * Two moves to one place, chains of moves, and moves out of what is moved or into it.
+   *
+   * @param ends how many moves lead to each path
+   */
+  private boolean contradicts(SitePath source, Map<SitePath, Integer> ends) {
+    SitePath target = targets.get(source);
+    boolean one = !target.isRoot() && ends.get(target) > 1;
+    return one || ends.containsKey(source) || isAway(target) || isAway(parent(source));
   }
 
   /** Where the prim that stands at a path came from; {@code null} where nothing moved there. */
@@ -101,18 +112,23 @@ final class Relocates {
 
   /** Whether what arcs bring to a path, or to one above it, stands elsewhere now. */
   boolean isAway(SitePath path) {
-    return !isEmpty() && targets.keySet().stream().anyMatch(path::startsWith);
+    return nearest(path) != null;
+  }
+
+  /** The nearest source at or above a path; {@code null} for none. */
+  private SitePath nearest(SitePath path) {
+    for (int length = targets.isEmpty() ? 0 : path.steps().size(); length > 0; length--) {
+      SitePath prefix = path.prefix(length);
+      if (targets.containsKey(prefix)) {
+        return prefix;
+      }
+    }
+    return null;
   }
 
   /** The path that a prim has after all moves, {@code null} where it is taken away. */
   SitePath moved(SitePath path) {
-    SitePath nearest = null;
-    for (SitePath source : targets.keySet()) {
-      boolean nearer = nearest == null || source.steps().size() > nearest.steps().size();
-      if (nearer && path.startsWith(source)) {
-        nearest = source;
-      }
-    }
+    SitePath nearest = nearest(path);
     if (nearest == null) {
       return path;
     }
@@ -126,20 +142,19 @@ final class Relocates {
    */
   void names(SitePath path, Set<String> names, Set<String> gone) {
     Map<String, String> renamed = new TreeMap<>();
-    Set<String> come = new java.util.TreeSet<>();
-    targets.forEach(
-        (source, target) -> {
-          boolean from = source.isChildOf(path);
-          boolean to = !target.isRoot() && target.isChildOf(path);
-          if (from) {
-            gone.add(source.name());
-          }
-          if (from && to) {
-            renamed.put(source.name(), target.name());
-          } else if (to) {
-            come.add(target.name());
-          }
-        });
+    for (SitePath source : leaving.getOrDefault(path, List.of())) {
+      gone.add(source.name());
+      SitePath target = targets.get(source);
+      if (target.isChildOf(path)) {
+        renamed.put(source.name(), target.name());
+      }
+    }
+    Set<String> come = new TreeSet<>();
+    for (SitePath target : coming.getOrDefault(path, List.of())) {
+      if (!sources.get(target).isChildOf(path)) {
+        come.add(target.name());
+      }
+    }
     if (!renamed.isEmpty()) {
       List<String> order = new ArrayList<>(names);
       names.clear();

@@ -3,6 +3,7 @@ package ferry.stone.core.format.usd.read;
 import ferry.stone.core.field.Field;
 import ferry.stone.core.field.Values;
 import ferry.stone.core.format.usd.compose.UsdStage;
+import ferry.stone.core.scene.Composition;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -13,7 +14,7 @@ import java.util.regex.Pattern;
 /** What can be chosen about the reading of a stage. */
 public final class UsdChoices {
   /** Which variants count, before what the layers choose. */
-  public static final String VARIANTS = "variants";
+  public static final String VARIANTS = Composition.VARIANTS;
 
   /** Which payloads are read. */
   public static final String PAYLOADS = "payloads";

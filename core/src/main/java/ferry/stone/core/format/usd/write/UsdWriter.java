@@ -102,26 +102,28 @@ public final class UsdWriter {
       throws IOException, FormatException {
     VariantSets sets = new VariantSets(layer.root());
     for (Composition.Choice choice : arrived.composition().choices()) {
+      String problem = null;
       Map<String, PrimSpec> others = new LinkedHashMap<>();
       for (String name : choice.names()) {
         if (!name.equals(choice.chosen())) {
           target.progress().checkCancelled();
-          Scene other = target.variants().with(choice, name);
-          UsdPlan plan = new UsdPlan(other, options);
-          ImagesOut own = images.of(other);
-          others.put(name, layer(plan.held(target.stem()), plan, own).root());
+          try {
+            Scene other = target.variants().with(choice, name);
+            UsdPlan plan = new UsdPlan(other, options);
+            others.put(name, layer(plan.held(target.stem()), plan, images.of(other)).root());
+          } catch (FormatException e) {
+            problem = choice.text(name) + " cannot be read: " + e.getMessage();
+          }
         }
       }
-      if (!sets.add(choice.set(), choice.chosen(), others)) {
-        target
-            .findings()
-            .add(
-                Finding.of(
-                    "variants-not-kept",
-                    Severity.FIX,
-                    choice.prim() + "{" + choice.set() + "}",
-                    "What its variants change is in no one prim, or is changed by another set too:"
-                        + " the chosen one lands."));
+      if (problem == null && !sets.add(choice.set(), choice.chosen(), others)) {
+        problem =
+            "What its variants change is in no one prim, or is changed by another set too: the"
+                + " chosen one lands.";
+      }
+      if (problem != null) {
+        String where = choice.prim() + "{" + choice.set() + "}";
+        target.findings().add(Finding.of("variants-not-kept", Severity.FIX, where, problem));
       }
     }
   }

@@ -21,7 +21,7 @@ import java.util.Set;
  */
 final class PartFiles {
   private static final Set<String> SHAPES =
-      Set.of("Mesh", "Points", "BasisCurves", "NurbsCurves", "NurbsPatch", "PointInstancer");
+      Set.of("Mesh", "Points", "BasisCurves", "NurbsCurves", "PointInstancer");
 
   private static final String REFERENCES = "references";
 
