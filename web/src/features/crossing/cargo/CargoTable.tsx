@@ -175,10 +175,10 @@ function MissingRow({ reference: { written, proposals }, onBind }: MissingProps)
         >
           <option value="">Choose the file it became …</option>
           {proposals.map((p) => (
-              <option key={p} value={p}>
-                {p}
-              </option>
-            ))}
+            <option key={p} value={p}>
+              {p}
+            </option>
+          ))}
         </Form.Select>
       </td>
       <td />
