@@ -158,6 +158,23 @@ class UsdKeptVariantsTest {
   }
 
   @Test
+  void aVariantThatCannotBeReadStopsNoLanding() throws Exception {
+    cargo.with("broken.usda", "#usda 1.0\ndef \"a\" {");
+    cargo.with(
+        "yard.usda",
+        STAGE.replace(
+            "\"off\" { }", "\"off\" { def \"x\" ( references = @broken.usda@</a> ) { } }"));
+    land(LandingOptions.of("usda").with("unit", "m"), List.of());
+    assertThat(proof.rows())
+        .filteredOn(r -> r.about() == Capability.UNCHOSEN)
+        .singleElement()
+        .matches(r -> r.verdict() == LedgerRow.Verdict.LOST)
+        .matches(r -> r.note().contains("{light=off} cannot be read: broken.usda, line 2"));
+    assertThat(places(back("/Yard{gate=open}")))
+        .isEqualTo(places(far(near("/Yard{gate=open}"), List.of())));
+  }
+
+  @Test
   void chosenVariantsAloneLandWhereThatIsAsked() throws Exception {
     land(LandingOptions.of("usda").with("keepVariants", false), List.of());
     assertThat(new String(out.bytes("yard.usda"))).doesNotContain("variantSet");
