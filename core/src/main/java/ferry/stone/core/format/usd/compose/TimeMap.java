@@ -12,6 +12,11 @@ public record TimeMap(double offset, double scale) {
     return scale * code + offset;
   }
 
+  /** The code of the layer that stands at one of the whole. */
+  double inverse(double code) {
+    return scale == 0 ? 0 : (code - offset) / scale;
+  }
+
   /** First the inner one, then this. */
   TimeMap after(TimeMap inner) {
     return new TimeMap(scale * inner.offset + offset, scale * inner.scale);

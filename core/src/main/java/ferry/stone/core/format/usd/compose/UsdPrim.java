@@ -6,6 +6,7 @@ import ferry.stone.core.format.usd.layer.PropertySpec;
 import ferry.stone.core.format.usd.layer.UsdArc;
 import ferry.stone.core.format.usd.layer.UsdBlock;
 import ferry.stone.core.format.usd.layer.UsdValue;
+import ferry.stone.core.format.usd.layer.spline.UsdSpline;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -341,12 +342,22 @@ public final class UsdPrim {
     TreeSet<String> names = new TreeSet<>();
     for (LayerStack.Spec spec : specs) {
       for (PropertySpec property : spec.prim().properties().values()) {
-        if (property.spline() != null && property(property.name()).samples() == null) {
+        if (property.spline() != null && property(property.name()).isCurve()) {
           names.add(property.name());
         }
       }
     }
     return List.copyOf(names);
+  }
+
+  /** The curve that says a property over time, as its layer has it; {@code null} for none. */
+  UsdSpline curve(String name) {
+    return specs.stream()
+        .map(s -> s.prim().properties().get(name))
+        .filter(p -> p != null && p.spline() != null)
+        .map(PropertySpec::spline)
+        .findFirst()
+        .orElse(null);
   }
 
   /** A property, {@code null} where nothing is said of it. */
@@ -366,7 +377,9 @@ public final class UsdPrim {
         }
       }
     }
-    return opinions.isEmpty() ? null : new UsdProperty(name, opinions, Fields::together);
+    return opinions.isEmpty()
+        ? null
+        : new UsdProperty(name, opinions, stage.range(), Fields::together);
   }
 
   static boolean isBlocked(Object value) {

@@ -4,6 +4,7 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.usd.layer.ListOp;
 import ferry.stone.core.format.usd.layer.PropertySpec;
 import ferry.stone.core.format.usd.layer.UsdSamples;
+import ferry.stone.core.format.usd.layer.UsdType;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
@@ -13,6 +14,7 @@ import java.util.function.Function;
 public final class UsdProperty {
   private final String name;
   private final List<Opinion> opinions;
+  private final double[] range;
   private final Function<List<Object>, Object> together;
 
   /**
@@ -25,10 +27,16 @@ public final class UsdProperty {
 
   /**
    * @param opinions the strongest first
+   * @param range the first and last code of the whole
    */
-  UsdProperty(String name, List<Opinion> opinions, Function<List<Object>, Object> together) {
+  UsdProperty(
+      String name,
+      List<Opinion> opinions,
+      double[] range,
+      Function<List<Object>, Object> together) {
     this.name = name;
     this.opinions = opinions;
+    this.range = range;
     this.together = together;
   }
 
@@ -67,10 +75,10 @@ public final class UsdProperty {
     return strongest == null ? "" : strongest.layer();
   }
 
-  /** The strongest that says a value or samples. */
+  /** The strongest that says a value, samples or a curve. */
   private Opinion strongest() {
     return opinions.stream()
-        .filter(o -> o.spec().value() != null || hasSamples(o))
+        .filter(o -> o.spec().value() != null || hasSamples(o) || o.spec().spline() != null)
         .findFirst()
         .orElse(null);
   }
@@ -89,12 +97,29 @@ public final class UsdProperty {
     return null;
   }
 
-  /** Samples at the time codes of the whole; {@code null} where the value does not change. */
+  /** Whether a curve says what it is over time. */
+  public boolean isCurve() {
+    Opinion strongest = strongest();
+    return strongest != null && !hasSamples(strongest) && strongest.spec().spline() != null;
+  }
+
+  /**
+   * Samples at the time codes of the whole, also of a curve; {@code null} where the value does not
+   * change.
+   */
   public UsdSamples samples() {
     Opinion strongest = strongest();
-    return strongest == null || !hasSamples(strongest)
-        ? null
-        : new Retimed(strongest.spec().samples(), strongest.times());
+    if (strongest == null) {
+      return null;
+    }
+    TimeMap times = strongest.times();
+    if (hasSamples(strongest)) {
+      return new Retimed(strongest.spec().samples(), times);
+    }
+    UsdType type = UsdType.of(typeName()).orElse(null);
+    CurveSamples curve =
+        CurveSamples.of(strongest.spec(), type, times.inverse(range[0]), times.inverse(range[1]));
+    return curve == null ? null : new Retimed(curve, times);
   }
 
   private record Retimed(UsdSamples of, TimeMap times) implements UsdSamples {

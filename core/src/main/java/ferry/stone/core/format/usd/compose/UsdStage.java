@@ -65,6 +65,17 @@ public final class UsdStage {
     return Composer.rate(layer());
   }
 
+  /** The first and last time code of the whole; 0 and 0 where it says none. */
+  double[] range() {
+    return new double[] {code("startTimeCode"), code("endTimeCode")};
+  }
+
+  private double code(String field) {
+    return layer().root().fields().get(field) instanceof UsdValue value && value.length() > 0
+        ? value.number(0)
+        : 0;
+  }
+
   /** A prim by its path; {@code null} where nothing is said of it, or of one above it. */
   public UsdPrim prim(String path) throws IOException, FormatException {
     SitePath wanted = SitePath.of(path);

@@ -3,6 +3,7 @@ package ferry.stone.core.format.usd.layer;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.files.Budget;
 import ferry.stone.core.format.files.RandomBytes;
+import ferry.stone.core.format.usd.layer.spline.UsdSpline;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -188,7 +189,7 @@ public final class CrateReader {
     if (left.remove("timeSamples") instanceof UsdSamples samples) {
       spec.samples(new Typed(samples, spec));
     }
-    spec.spline(left.remove("spline"));
+    spec.spline(left.remove("spline") instanceof UsdSpline spline ? spline : null);
     Object targets = left.remove(type == RELATIONSHIP ? "targetPaths" : "connectionPaths");
     if (targets instanceof ListOp<?> list) {
       held(list, String.class, path);

@@ -2,6 +2,8 @@ package ferry.stone.core.format.usd.layer;
 
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.files.BinaryCursor;
+import ferry.stone.core.format.usd.layer.spline.SplineBytes;
+import ferry.stone.core.format.usd.layer.spline.UsdSpline;
 import ferry.stone.core.math.Half;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -91,7 +93,7 @@ final class CrateValues {
       case CrateTypes.RELOCATES -> relocates(in, payload);
       case CrateTypes.VALUE, CrateTypes.UNREGISTERED -> value(nested(in), depth + 1);
       case CrateTypes.TIME_SAMPLES -> samples(in, depth);
-      case CrateTypes.SPLINE -> bytes(in);
+      case CrateTypes.SPLINE -> spline(in);
       default -> throw unknown(type, payload);
     };
   }
@@ -224,19 +226,18 @@ final class CrateValues {
     return all;
   }
 
-  private UsdValue bytes(BinaryCursor in) throws IOException, FormatException {
+  private Object spline(BinaryCursor in) throws IOException, FormatException {
     long at = in.position();
     long count = in.readLong();
     if (count < 0 || count > in.remaining()) {
       throw file.corrupt(at, "a curve claims " + count + " bytes.");
     }
-    file.claim(4 * count, at, "a curve");
-    byte[] bytes = in.bytes(count, "a curve");
-    int[] all = new int[bytes.length];
-    for (int i = 0; i < all.length; i++) {
-      all[i] = bytes[i] & 0xff;
+    file.claim(8 * count, at, "a curve");
+    UsdSpline spline = SplineBytes.read(in.bytes(count, "a curve"));
+    if (spline == null) {
+      throw file.corrupt(at, "a curve is cut off, or of a kind that is not known.");
     }
-    return new UsdValue(UsdType.known("uchar"), true, all);
+    return spline;
   }
 
   /** Codes are read at once, values when they are asked for. */

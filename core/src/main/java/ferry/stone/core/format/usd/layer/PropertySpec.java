@@ -1,5 +1,6 @@
 package ferry.stone.core.format.usd.layer;
 
+import ferry.stone.core.format.usd.layer.spline.UsdSpline;
 import java.util.LinkedHashMap;
 import java.util.Map;
 
@@ -14,7 +15,7 @@ public final class PropertySpec {
   private boolean uniform;
   private Object value;
   private UsdSamples samples;
-  private Object spline;
+  private UsdSpline spline;
   private ListOp<String> targets;
 
   public PropertySpec(String name, boolean relationship) {
@@ -58,8 +59,8 @@ public final class PropertySpec {
     return samples;
   }
 
-  /** A curve as it was found, {@code null} for none. */
-  public Object spline() {
+  /** A curve of its value over time, {@code null} for none. */
+  public UsdSpline spline() {
     return spline;
   }
 
@@ -94,7 +95,7 @@ public final class PropertySpec {
     samples = newSamples;
   }
 
-  public void spline(Object found) {
+  public void spline(UsdSpline found) {
     spline = found;
   }
 

@@ -110,17 +110,21 @@ final class UsdaCursor {
   /** The next word without taking it; empty where none is next. */
   String peekWord() throws FormatException {
     skip();
+    return new String(text, at, wordEnd() - at, StandardCharsets.UTF_8);
+  }
+
+  private int wordEnd() {
     int end = at;
     while (end < text.length && isWord(text[end])) {
       end++;
     }
-    return new String(text, at, end - at, StandardCharsets.UTF_8);
+    return end;
   }
 
   /** Takes a word if it is next. */
   boolean take(String word) throws FormatException {
     boolean is = peekWord().equals(word);
-    at += is ? word.getBytes(StandardCharsets.UTF_8).length : 0;
+    at = is ? wordEnd() : at;
     return is;
   }
 
@@ -130,7 +134,7 @@ final class UsdaCursor {
     if (word.isEmpty()) {
       throw expected(what);
     }
-    at += word.getBytes(StandardCharsets.UTF_8).length;
+    at = wordEnd();
     return word;
   }
 

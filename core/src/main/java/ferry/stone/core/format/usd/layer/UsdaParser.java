@@ -209,14 +209,13 @@ public final class UsdaParser {
     spec.custom(spec.isCustom() | custom);
     spec.uniform(uniform);
     if (in.take('.')) {
-      int from = in.position();
       String part = in.word("connect, timeSamples, default or spline");
       in.expect('=');
       switch (part) {
         case "connect" -> spec.targets(edited(spec.targets(), edit, targets()));
         case "timeSamples" -> spec.samples(samples(typeName, array));
         case "default" -> spec.value(value(typeName, array));
-        case "spline" -> spec.spline(UsdValue.text(UsdType.Kind.STRING, spline(from)));
+        case "spline" -> spec.spline(UsdaSpline.read(in, values));
         default -> throw in.error("an attribute has no \"" + part + "\". Correct the file.");
       }
     } else if (in.take('=')) {
@@ -276,26 +275,6 @@ public final class UsdaParser {
     }
     double[] codes = byCode.keySet().stream().mapToDouble(Double::doubleValue).toArray();
     return new UsdSamples.Held(codes, byCode.values().toArray());
-  }
-
-  /** Kept as it is written: what is between its braces. */
-  private String spline(int from) throws FormatException {
-    int depth = 0;
-    do {
-      char c = in.peek();
-      if (c == 0) {
-        throw in.expected("\"}\"");
-      }
-      if (in.isString()) {
-        in.string("a text");
-      } else if (c == '<') {
-        in.path();
-      } else {
-        in.take(c);
-      }
-      depth += c == '{' ? 1 : c == '}' ? -1 : 0;
-    } while (depth > 0);
-    return in.between(from, in.position());
   }
 
   /** One path, several in brackets, or none. */

@@ -240,8 +240,9 @@ public final class UsdaWriter {
     if (property.samples() != null) {
       samples(indent + head, property.samples(), indent);
     }
-    if (property.spline() instanceof UsdValue spline && spline.text() != null) {
-      out.write(indent + head + "." + spline.text() + "\n");
+    if (property.spline() != null) {
+      String spline = SplineText.write(property.spline(), indent);
+      out.write(indent + head + ".spline = " + spline + "\n");
     }
     if (targets != null && !whole) {
       String end = property.isRelationship() ? " = " : ".connect = ";

@@ -168,10 +168,10 @@ final class UsdWalk {
     for (String name : prim.curves()) {
       reading
           .report()
-          .lost(
-              "curve-not-read",
+          .note(
+              "curve-as-samples",
               prim.path(),
-              "\"" + name + "\" moves by a curve, which is not read: bake it into samples first.");
+              "\"" + name + "\" moves by a curve: it is read at each time code and at its knots.");
     }
     XformOps transform = XformOps.of(reading, prim);
     tree.add(id, prim.path(), above.node(), transform);

@@ -145,7 +145,7 @@ class UsdLayerTest {
   }
 
   @ParameterizedTest
-  @ValueSource(strings = {"rich.usda", "rich.usdc", "old-4.usdc"})
+  @ValueSource(strings = {"rich.usda", "rich.usdc", "old-4.usdc", "curves.usda", "curves.usdc"})
   void whateverIsBrokenEndsInALayerOrASentence(String name) throws Exception {
     byte[] bytes = resource(name);
     Random random = new Random(11);

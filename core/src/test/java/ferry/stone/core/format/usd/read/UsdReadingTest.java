@@ -11,6 +11,7 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.files.MemoryFiles;
 import ferry.stone.core.geometry.mesh.MeshMeasure;
+import ferry.stone.core.motion.Pose;
 import ferry.stone.core.scene.Composition;
 import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.Scene;
@@ -222,17 +223,22 @@ class UsdReadingTest {
   }
 
   @Test
-  void whatMovesByACurveIsTold() throws Exception {
-    read(
-        """
-        def Xform "a" {
-          double tide.spline = {
-            bezier,
-            0: 1; pre (0, 0); post curve (0, 0),
-          }
-        }
-        """);
-    assertThat(codes()).contains("curve-not-read");
+  void whatMovesByACurveMoves() throws Exception {
+    Scene scene =
+        read(
+            """
+            def Xform "a" {
+              double xformOp:translateX.spline = {
+                bezier,
+                0: 1; post curve (3, 0),
+                12: 3; pre (3, 0); post held,
+              }
+              uniform token[] xformOpOrder = ["xformOp:translateX"]
+            }
+            """);
+    assertThat(codes()).contains("curve-as-samples");
+    Pose pose = Pose.at(scene, scene.clips().get(0), 0.25);
+    assertThat(pose.world()[0].m30()).isCloseTo(2, within(1e-9));
   }
 
   @ParameterizedTest
