@@ -4,7 +4,7 @@ import { Button } from '../../../shared/Button';
 import { useView } from '../../../view3d/viewState';
 import { TextBox } from '../fields/TextBox';
 
-const KINDS = ['mesh', 'group', 'joint', 'camera', 'light', 'detail levels'];
+const KINDS = ['mesh', 'group', 'joint', 'camera', 'light', 'kept shape', 'detail levels'];
 
 interface Props {
   step: Step;

@@ -54,6 +54,7 @@ final class NotCarried {
           Capability.CAMERA_LENSES,
           Capability.OPEN_CAMERAS,
           Capability.UNCHOSEN,
+          Capability.KEPT_SHAPES,
           Capability.NOT_READ);
 
   /** What is told of flat formats: all that a scene tells; their clips are told as such. */

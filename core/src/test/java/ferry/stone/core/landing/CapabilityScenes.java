@@ -315,6 +315,8 @@ public final class CapabilityScenes {
                 Map.of()));
         s.more.add(Node.of(3, "window", -1, new Node.Content.LightContent(60)));
       }
+      case KEPT_SHAPES ->
+          s.more.add(Node.of(3, "sail", -1, new Node.Content.KeptShape("NurbsPatch")));
       case UNCHOSEN ->
           s.scene.compose(
               new Composition(

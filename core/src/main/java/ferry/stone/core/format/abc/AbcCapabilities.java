@@ -117,6 +117,7 @@ final class AbcCapabilities {
                   Fate.CHANGED,
                   "Written as they are; the surface there cannot be compared.")
               .unchosen()
+              .keptShapes()
               .set(Capability.NOT_READ, Fate.LOST, Fate.LOST, "")
               .set(
                   Capability.DETAIL_LEVELS,

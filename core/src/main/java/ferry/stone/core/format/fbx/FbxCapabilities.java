@@ -295,7 +295,7 @@ public final class FbxCapabilities {
     return node && (track.isTransform() || track.isMorph() && MorphTracks.hasTarget(scene, track))
         || track.property().equals(Clip.VISIBLE)
         || LENSES.contains(track.property())
-        || node && track.property().startsWith(Clip.CUSTOM)
+        || node && track.property().startsWith(Clip.CUSTOM) && track.components() == 1
         || track.property().startsWith(Clip.MATERIAL)
             && scene.material(track.targetId()).isPresent();
   }

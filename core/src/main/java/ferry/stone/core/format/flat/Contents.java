@@ -91,6 +91,7 @@ public final class Contents {
       case SUBDIVISION -> meshes(m -> m.subdivision() != null);
       case FACE_SETS -> faceSets();
       case CUSTOM_LAYERS -> layers(LayerKinds::isPlain);
+      case KEPT_SHAPES -> nodes(n -> n.content() instanceof Node.Content.KeptShape);
       case TEXT_LAYERS -> layers(LayerKinds::isText);
       case LAYER_TYPES -> layers(a -> !LayerKinds.isPlain(a) && !LayerKinds.isText(a));
       case BROKEN_LAYERS ->

@@ -33,6 +33,7 @@ public enum Capability {
   TEXT_LAYERS("Custom layers of texts", Words.GEOMETRY),
   LAYER_TYPES("Custom layers of large whole numbers, no numbers or odd sizes", Words.GEOMETRY),
   BROKEN_LAYERS("Layers with too few values for their mesh", Words.GEOMETRY),
+  KEPT_SHAPES("Shapes of other kinds", Words.GEOMETRY),
   POINT_CACHES("Point caches", "Motion"),
   CHANGING_MESHES("Meshes whose faces change over time", "Motion"),
   SEVERAL_PARTS("More parts than one", Words.HIERARCHY),

@@ -55,6 +55,7 @@ public record CapabilityTable(
           Fate.LOST,
           "Such a layer cannot be written: it is left out.");
       unchosen();
+      keptShapes();
       return set(
           Capability.NOT_READ,
           Fate.LOST,
@@ -69,6 +70,15 @@ public record CapabilityTable(
           Fate.NONE,
           Fate.LOST,
           "The variants that are chosen land. Choose others at the cargo for a landing of theirs.");
+    }
+
+    /** Shapes that only the format that they come from holds. */
+    public Builder keptShapes() {
+      return set(
+          Capability.KEPT_SHAPES,
+          Fate.NONE,
+          Fate.LOST,
+          "The part lands as a group: only the format that such a shape comes from has a place for it.");
     }
 
     public Builder set(Capability capability, Fate read, Fate written, String how) {

@@ -108,11 +108,12 @@ public interface Holding {
     return far;
   }
 
-  /** The far side with curves as the format holds them. */
+  /** The far side with curves and shapes of other kinds as the format holds them. */
   default Scene shaped(Scene far) {
     boolean nurbs = fate(Capability.NURBS_CURVES) == Capability.Fate.KEPT;
     boolean others = fate(Capability.CURVES) == Capability.Fate.KEPT;
-    return StraightCurves.of(far, mesh -> NurbsAlone.is(mesh) ? nurbs : others);
+    Scene held = fate(Capability.KEPT_SHAPES) == Capability.Fate.KEPT ? far : KeptShapes.none(far);
+    return StraightCurves.of(held, mesh -> NurbsAlone.is(mesh) ? nurbs : others);
   }
 
   /** The far side with what the format arranges anew by its nature. */

@@ -9,6 +9,7 @@ import java.util.Set;
 public final class ReaderSays {
   private static final Set<String> LOSSES =
       Set.of(
+          "binding-not-kept",
           "buffer-missing",
           "cache-without-mesh",
           "camera-motion-not-read",
@@ -79,6 +80,7 @@ public final class ReaderSays {
           "light-temperature",
           "network-kept",
           "schema-kept",
+          "shape-kept",
           "material-twice",
           "skin-outside-root",
           "solid-read-as-mesh",

@@ -111,6 +111,7 @@ final class UsdCapabilities {
 
   private static void parts(CapabilityTable.Builder table) {
     table
+        .kept(Capability.KEPT_SHAPES)
         .set(
             Capability.LISTED_COPIES,
             Fate.KEPT,

@@ -26,6 +26,40 @@ public final class UsdNames {
   /** Names of values that belong to these schemas. */
   public static final String SCHEMA = "usdSchemaValues";
 
+  /** What such values have beside their types, by their names. */
+  public static final String FIELDS = "usdFields";
+
+  /** Those of {@link #FIELDS}: how often a value is there, and how many belong together. */
+  public static final Set<String> OF_VALUES = Set.of("interpolation", "elementSize");
+
+  /** Ends the name of the operation that takes a shape out of the numbers of its source. */
+  public static final String SOURCE_FRAME = "xformOp:transform:ferrySource";
+
+  private static final Set<String> KEPT_SHAPES =
+      Set.of("NurbsPatch", "TetMesh", "HermiteCurves", "Volume", "OpenVDBAsset", "Field3DAsset");
+
+  /** Whether a schema is a shape that no place here is for. */
+  public static boolean isKeptShape(String schema) {
+    return KEPT_SHAPES.contains(schema);
+  }
+
+  /** Has no numbers of its own: its fields, which are parts below it, have. */
+  private static final String VOLUME = "Volume";
+
+  /** Whether a kept shape has numbers that a change of frame has to reach. */
+  public static boolean hasNumbers(String schema) {
+    return !schema.equals(VOLUME);
+  }
+
+  /** Whether a property of such a shape says where the part stands and how it is seen. */
+  public static boolean placesShape(String schema, String property) {
+    return schema.equals(VOLUME) && property.equals("extent")
+        || property.startsWith("xformOp")
+        || property.equals("visibility")
+        || property.equals("purpose")
+        || property.startsWith("material:binding");
+  }
+
   /** Shading networks of a material that are none of ours, as they were found. */
   public static final String NETWORKS = "usdNetworks";
 

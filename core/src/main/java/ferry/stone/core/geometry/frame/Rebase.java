@@ -138,7 +138,7 @@ public final class Rebase {
                     n ->
                         n.transform() == LocalTransform.IDENTITY
                             && n.geometric() == LocalTransform.IDENTITY
-                            && !looks(n));
+                            && !n.content().isPlacedInside());
     Matrix4d forPoints = flat ? whole : linear;
     List<PolygonMesh> meshes = scene.meshes().stream().map(m -> mesh(m, forPoints)).toList();
     List<Node> nodes = scene.nodes();
@@ -153,6 +153,10 @@ public final class Rebase {
         LocalTransform inside = conjugate(node.geometric());
         if (looks(node)) {
           inside = turned(inside);
+        } else if (node.content() instanceof Node.Content.KeptShape) {
+          inside =
+              new LocalTransform.MatrixTransform(
+                  new Matrix4d(linear).mul(node.geometric().toMatrix()));
         } else if (node.content() instanceof Node.Content.DetailGroup group) {
           node = node.withContent(levels(group));
         }

@@ -58,7 +58,9 @@ public final class GeometricFold {
       Node placed = node.withParent(parent).withGeometric(LocalTransform.IDENTITY);
       newPlace[i] = nodes.size();
       boolean mesh = node.content() instanceof Node.Content.MeshContent;
-      if (node.geometric() == LocalTransform.IDENTITY
+      if (node.content() instanceof Node.Content.KeptShape) {
+        nodes.add(node.withParent(parent));
+      } else if (node.geometric() == LocalTransform.IDENTITY
           || node.content() instanceof Node.Content.Group
           || mesh && (isSkinned(node) || bakes.containsKey(meshId(node)))) {
         nodes.add(placed);

@@ -106,6 +106,14 @@ public record Node(
     /** The word for this kind of node in lists. */
     String kind();
 
+    /**
+     * Whether what is shown has numbers or axes of its own that no step changes: the node's
+     * geometric transform places it then.
+     */
+    default boolean isPlacedInside() {
+      return false;
+    }
+
     /** Holds children only. */
     record Group() implements Content {
       @Override
@@ -155,6 +163,11 @@ public record Node(
       public String kind() {
         return "camera";
       }
+
+      @Override
+      public boolean isPlacedInside() {
+        return true;
+      }
     }
 
     /** A light. */
@@ -162,6 +175,29 @@ public record Node(
       @Override
       public String kind() {
         return "light";
+      }
+
+      @Override
+      public boolean isPlacedInside() {
+        return true;
+      }
+    }
+
+    /**
+     * A shape that no place here is for: its values stand among those of the node, in the numbers
+     * of its source.
+     *
+     * @param schema what it is in the format that it comes from
+     */
+    record KeptShape(String schema) implements Content {
+      @Override
+      public String kind() {
+        return "kept shape";
+      }
+
+      @Override
+      public boolean isPlacedInside() {
+        return true;
       }
     }
 

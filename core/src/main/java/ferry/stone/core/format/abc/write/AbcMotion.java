@@ -55,7 +55,7 @@ final class AbcMotion {
         || track.isMorph()
         || track.property().equals(Clip.VISIBLE)
         || track.property().equals(Clip.CAMERA_ANGLE)
-        || track.property().startsWith(Clip.CUSTOM);
+        || track.property().startsWith(Clip.CUSTOM) && track.components() == 1;
   }
 
   /** Whether each node moves, by itself or with one above it. */

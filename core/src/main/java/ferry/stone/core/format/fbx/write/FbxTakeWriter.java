@@ -197,7 +197,7 @@ final class FbxTakeWriter {
         }
       }
       default -> {
-        if (model != null && track.property().startsWith(Clip.CUSTOM)) {
+        if (model != null && track.property().startsWith(Clip.CUSTOM) && track.components() == 1) {
           String name = track.property().substring(Clip.CUSTOM.length());
           one(layer, model.model(), name, keys, track, 1);
         } else {

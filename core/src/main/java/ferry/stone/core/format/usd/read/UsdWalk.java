@@ -43,6 +43,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Supplier;
+import org.joml.Matrix4d;
 
 /** Goes through all prims of a stage and makes the parts of the scene of them. */
 final class UsdWalk {
@@ -51,10 +52,6 @@ final class UsdWalk {
   /** Prims that stand for something that others use, and for no part of their own. */
   private static final Set<String> NO_PARTS =
       Set.of("Material", "Shader", "NodeGraph", "GeomSubset", "BlendShape", "SkelAnimation");
-
-  /** Shapes that are not read. */
-  private static final Set<String> OTHER_SHAPES =
-      Set.of("NurbsPatch", "TetMesh", "HermiteCurves", "Volume");
 
   private static final Set<String> OURS = Set.of("Skeleton", "PointInstancer", "Camera");
   private static final Set<String> GROUPS = Set.of("", "Xform", "Scope", "SkelRoot");
@@ -191,6 +188,7 @@ final class UsdWalk {
     nodes.add(
         Node.of(id, Said.name(prim), parent, content)
             .withTransform(rest)
+            .withGeometric(inside(prim, content))
             .withVisibility(visibility(prim, id))
             .withPurpose(purpose(prim))
             .withProperties(values(prim, id)));
@@ -209,6 +207,16 @@ final class UsdWalk {
         }
       }
     }
+  }
+
+  /** What takes a kept shape out of the numbers of its source, where a landing of ours says so. */
+  private static LocalTransform inside(UsdPrim prim, Content content)
+      throws IOException, FormatException {
+    UsdValue matrix =
+        content instanceof Content.KeptShape ? Said.value(prim, UsdNames.SOURCE_FRAME) : null;
+    return matrix == null || matrix.length() != 16
+        ? LocalTransform.IDENTITY
+        : new LocalTransform.MatrixTransform(new Matrix4d().set(matrix.doubles()));
   }
 
   private void skeleton(UsdPrim prim, Above above, int place) throws IOException, FormatException {
@@ -269,13 +277,24 @@ final class UsdWalk {
               "What follows the schema \""
                   + type
                   + "\" is a group here: its values are kept as they are, in the numbers of the source, and land in USD again.");
-    } else if (OTHER_SHAPES.contains(type)) {
+    } else if (UsdNames.isKeptShape(type)) {
       reading
           .report()
-          .lost(
-              "geometry-not-read",
+          .note(
+              "shape-kept",
               prim.path(),
-              "What follows the schema \"" + type + "\" is not read: it is a group here.");
+              "A shape of the schema \""
+                  + type
+                  + "\" is not drawn and not measured: it is kept as it is, and lands in USD again.");
+      if (!Said.targets(prim, "material:binding").isEmpty()) {
+        reading
+            .report()
+            .lost(
+                "binding-not-kept",
+                prim.path(),
+                "The material of a shape that is kept as it is does not land with it.");
+      }
+      return new Content.KeptShape(type);
     }
     return Content.GROUP;
   }
@@ -283,7 +302,7 @@ final class UsdWalk {
   /** Whether a prim follows a schema that has no place here and is no shape. */
   private static boolean isOthers(String type) {
     return !GROUPS.contains(type)
-        && !OTHER_SHAPES.contains(type)
+        && !UsdNames.isKeptShape(type)
         && !UsdMeshes.isShape(type)
         && !UsdLights.is(type)
         && !OURS.contains(type);
@@ -315,13 +334,16 @@ final class UsdWalk {
     Map<String, Object> all = new LinkedHashMap<>();
     UsdValues values = new UsdValues(reading, prim, id);
     values.fields(all);
-    values.schemas(all, isOthers(prim.typeName()));
+    boolean shape = UsdNames.isKeptShape(prim.typeName());
     boolean light = UsdLights.is(prim.typeName());
+    values.schemas(all, shape || isOthers(prim.typeName()));
     values.attributes(
         all,
         name ->
-            name.startsWith("collection:")
-                || !UsdNames.isSchema(name) && !(light && name.startsWith("inputs:")));
+            shape
+                ? !UsdNames.placesShape(prim.typeName(), name)
+                : name.startsWith("collection:")
+                    || !UsdNames.isSchema(name) && !(light && name.startsWith("inputs:")));
     if (Said.name(prim).equals(prim.name())
         && prim.field("displayName") instanceof UsdValue said
         && said.text() != null) {

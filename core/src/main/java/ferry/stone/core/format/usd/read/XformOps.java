@@ -2,6 +2,7 @@ package ferry.stone.core.format.usd.read;
 
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.motion.MovingPlace;
+import ferry.stone.core.format.usd.UsdNames;
 import ferry.stone.core.format.usd.compose.UsdPrim;
 import ferry.stone.core.format.usd.compose.UsdProperty;
 import ferry.stone.core.format.usd.read.stage.Said;
@@ -60,6 +61,9 @@ final class XformOps implements MovingPlace {
     List<XformOp> ops = new ArrayList<>();
     boolean resets = false;
     for (String entry : order) {
+      if (entry.equals(UsdNames.SOURCE_FRAME) && UsdNames.isKeptShape(prim.typeName())) {
+        continue;
+      }
       if (entry.equals(RESET)) {
         resets = true;
         ops.clear();

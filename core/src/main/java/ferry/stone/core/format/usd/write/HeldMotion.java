@@ -165,7 +165,9 @@ final class HeldMotion {
   Node withMovingValues(Node node) {
     Map<String, Object> values = new HashMap<>(node.properties());
     for (Clip.Track track : clip == null ? List.<Clip.Track>of() : clip.tracks()) {
-      if (track.targetId() == node.id() && track.property().startsWith(Clip.CUSTOM)) {
+      if (track.targetId() == node.id()
+          && track.property().startsWith(Clip.CUSTOM)
+          && track.components() == 1) {
         values.putIfAbsent(track.property().substring(Clip.CUSTOM.length()), track.values()[0]);
       }
     }

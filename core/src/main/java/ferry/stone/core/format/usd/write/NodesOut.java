@@ -255,9 +255,12 @@ final class NodesOut {
       Spec.token(prim, "purpose", node.purpose().name().toLowerCase(Locale.ROOT));
     }
     ValuesOut.write(prim, node.properties(), times, node.id());
-    if (node.content() instanceof Content.Group
+    if (node.content() instanceof Content.KeptShape kept) {
+      prim.typeName(kept.schema());
+    } else if (node.content() instanceof Content.Group
         && prim.typeName().equals("Xform")
         && node.properties().get(UsdNames.TYPE_NAME) instanceof String schema
+        && !UsdNames.isKeptShape(schema)
         && ValidNames.isValid(schema)) {
       prim.typeName(schema);
     }

@@ -5,6 +5,7 @@ import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.abc.write.MaterialSets;
 import ferry.stone.core.format.flat.ArrangedParts;
+import ferry.stone.core.format.usd.UsdNames;
 import ferry.stone.core.format.usd.write.look.Preview;
 import ferry.stone.core.format.usd.write.rig.Rig;
 import ferry.stone.core.format.usd.write.rig.SkelRoots;
@@ -56,7 +57,7 @@ public final class UsdPlan {
   private Scene held;
 
   public UsdPlan(Scene scene, UsdOptions options) {
-    Scene folded = GeometricFold.fold(scene);
+    Scene folded = withoutShapesAbove(GeometricFold.fold(scene));
     this.options = options;
     long tops = folded.nodes().stream().filter(n -> n.parent() < 0).count();
     boolean joined = (options.oneRoot() || keepsVariants(scene, options)) && tops > 1;
@@ -69,6 +70,33 @@ public final class UsdPlan {
     rig = new Rig(this.scene);
     instanced = new Instanced(options.copies() ? this.scene : alone(this.scene), rig);
     motion = new HeldMotion(this.scene, clip, rate());
+  }
+
+  /** A kept shape in other numbers than its part has would take along what stands below it. */
+  private Scene withoutShapesAbove(Scene scene) {
+    Set<Integer> parents = new HashSet<>();
+    scene.nodes().forEach(n -> parents.add(n.parent()));
+    List<Node> nodes = new ArrayList<>();
+    for (int i = 0; i < scene.nodes().size(); i++) {
+      Node node = scene.nodes().get(i);
+      boolean above =
+          parents.contains(i)
+              && node.content() instanceof Content.KeptShape shape
+              && UsdNames.hasNumbers(shape.schema())
+              && !node.geometric().toMatrix().equals(new Matrix4d(), 0);
+      if (above) {
+        said.add(
+            Finding.of(
+                "shape-not-kept",
+                Severity.FIX,
+                node.name(),
+                "A shape that is kept in the numbers of its source cannot have parts below it in"
+                    + " another unit: it lands as a group. Move the parts out of it first."));
+      }
+      nodes.add(
+          above ? node.withContent(Content.GROUP).withGeometric(LocalTransform.IDENTITY) : node);
+    }
+    return scene.toBuilder().nodes(nodes).build();
   }
 
   /** Whether variants are written, which are those of one prim at the top. */

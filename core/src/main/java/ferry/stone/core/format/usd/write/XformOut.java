@@ -1,5 +1,6 @@
 package ferry.stone.core.format.usd.write;
 
+import ferry.stone.core.format.usd.UsdNames;
 import ferry.stone.core.format.usd.layer.PrimSpec;
 import ferry.stone.core.format.usd.layer.PropertySpec;
 import ferry.stone.core.format.usd.layer.UsdValue;
@@ -11,6 +12,7 @@ import ferry.stone.core.scene.node.LocalTransform.MatrixTransform;
 import ferry.stone.core.scene.node.LocalTransform.PivotTransform;
 import ferry.stone.core.scene.node.LocalTransform.Trs;
 import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.node.Node.Content;
 import ferry.stone.core.scene.time.Clip;
 import java.util.ArrayList;
 import java.util.List;
@@ -39,6 +41,7 @@ final class XformOut {
   static void write(PrimSpec prim, Node node, TimeCodes times) {
     XformOut out = new XformOut(prim, times);
     out.ops(node);
+    out.source(node);
     if (!out.order.isEmpty()) {
       Spec.uniform(prim, "xformOpOrder", Spec.tokens(out.order));
     }
@@ -57,6 +60,17 @@ final class XformOut {
     } else {
       Trs trs = transform instanceof Trs own ? own : Trs.nearest(transform.toMatrix());
       parts(trs, t, r, s);
+    }
+  }
+
+  /** A kept shape has the numbers of its source: the innermost operation takes them from there. */
+  private void source(Node node) {
+    Matrix4d inside = node.geometric().toMatrix();
+    if (node.content() instanceof Content.KeptShape shape
+        && UsdNames.hasNumbers(shape.schema())
+        && !inside.equals(new Matrix4d(), 0)) {
+      String kind = UsdNames.SOURCE_FRAME.substring(PREFIX.length());
+      op(kind, "matrix4d", inside.get(new double[16]));
     }
   }
 

@@ -219,6 +219,9 @@ public final class MirrorParts extends BasicStep<MirrorParts.Params> {
         Matrix4d turned = new Matrix4d(flip).mul(geometric).mul(flip);
         return baked.bake(node.withGeometric(MotionCarry.plain(turned)), flip);
       }
+      if (node.content() instanceof Node.Content.KeptShape) {
+        return node.withGeometric(MotionCarry.plain(new Matrix4d(flip).mul(geometric)));
+      }
       return node;
     }
 

@@ -60,7 +60,7 @@ final class PivotMove {
         follow ? motion.aboutNewPivot(nodes.get(place), by) : motion.after(nodes.get(place), by);
     if (node.content() instanceof Node.Content.MeshContent) {
       node = shown(node, back);
-    } else if (node.geometric() != LocalTransform.IDENTITY || looks(node)) {
+    } else if (node.geometric() != LocalTransform.IDENTITY || node.content().isPlacedInside()) {
       node =
           node.withGeometric(
               MotionCarry.plain(new Matrix4d().translation(back).mul(node.geometric().toMatrix())));
@@ -75,11 +75,6 @@ final class PivotMove {
   Scene build() {
     builder.nodes(nodes).clips(motion.clips());
     return baked.build();
-  }
-
-  private static boolean looks(Node node) {
-    return node.content() instanceof Node.Content.CameraContent
-        || node.content() instanceof Node.Content.LightContent;
   }
 
   /** The mesh steps back in its own numbers. */

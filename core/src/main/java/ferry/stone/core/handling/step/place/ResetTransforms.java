@@ -126,10 +126,7 @@ public final class ResetTransforms extends BasicStep<ResetTransforms.Params> {
     if (node.content() instanceof Node.Content.MeshContent) {
       return baked.bake(plain.withGeometric(LocalTransform.IDENTITY), inside);
     }
-    boolean shows =
-        node.content() instanceof Node.Content.CameraContent
-            || node.content() instanceof Node.Content.LightContent;
-    return shows ? plain.withGeometric(MotionCarry.plain(inside)) : plain;
+    return node.content().isPlacedInside() ? plain.withGeometric(MotionCarry.plain(inside)) : plain;
   }
 
   /** A rotation that stays is the very one it was: clips turn it. */

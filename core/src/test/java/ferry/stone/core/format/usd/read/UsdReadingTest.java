@@ -242,15 +242,11 @@ class UsdReadingTest {
   }
 
   @ParameterizedTest
-  @CsvSource({
-    "Volume, geometry-not-read",
-    "TetMesh, geometry-not-read",
-    "NurbsPatch, geometry-not-read"
-  })
-  void otherSchemasAreGroupsAndTold(String type, String code) throws Exception {
-    Scene scene = read("def " + type + " \"a\" {\n}\n");
-    assertThat(scene.nodes().get(0).content()).isEqualTo(Node.Content.GROUP);
-    assertThat(codes()).contains(code);
+  @ValueSource(strings = {"Volume", "TetMesh", "NurbsPatch", "HermiteCurves", "OpenVDBAsset"})
+  void shapesOfOtherSchemasAreKeptAndTold(String type) throws Exception {
+    Scene scene = read("def " + type + " \"a\" {\n  rel material:binding = </b>\n}\n");
+    assertThat(scene.nodes().get(0).content()).isEqualTo(new Node.Content.KeptShape(type));
+    assertThat(codes()).contains("shape-kept", "binding-not-kept");
   }
 
   @ParameterizedTest

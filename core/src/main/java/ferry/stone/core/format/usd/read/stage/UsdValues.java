@@ -32,13 +32,17 @@ public final class UsdValues {
   private static final Set<String> PLAIN = Set.of("bool", "int", "int64", "double", "string");
 
   /** Longer lists are told and left out: they belong to no single value. */
-  private static final int LONGEST = 1 << 13;
+  private static final int LONGEST = 1 << 20;
+
+  /** Numbers over time that a value may have in all. */
+  private static final long MOST_OVER_TIME = 1 << 22;
 
   private final UsdReading reading;
   private final UsdPrim prim;
   private final int target;
   private final Map<String, Object> types = new LinkedHashMap<>();
   private final List<String> ofSchemas = new ArrayList<>();
+  private final Map<String, Object> fields = new LinkedHashMap<>();
   private boolean schemas;
 
   /**
@@ -117,11 +121,15 @@ public final class UsdValues {
             .lost(
                 "values-not-read",
                 prim.path(),
-                "The custom value \"" + name + "\" has more than 8,192 numbers: it is left out.");
+                "The custom value \""
+                    + name
+                    + "\" has more than 1,048,576 numbers: it is left out.");
         continue;
       }
       String shown = shown(property);
+      reading.report().claim(32L * value.length(), prim.path(), "\"" + name + "\"");
       into.put(shown, plain(value));
+      notes(property, shown);
       ofSchema(property, shown);
       String type = property.typeName();
       boolean uniform = schemas && property.isUniform();
@@ -135,6 +143,9 @@ public final class UsdValues {
     if (!ofSchemas.isEmpty()) {
       into.put(UsdNames.SCHEMA, List.copyOf(ofSchemas));
     }
+    if (!fields.isEmpty()) {
+      into.put(UsdNames.FIELDS, Map.copyOf(fields));
+    }
     if (!types.isEmpty()) {
       into.put(UsdNames.TYPES, Map.copyOf(types));
     }
@@ -144,6 +155,20 @@ public final class UsdValues {
   private static String shown(UsdProperty property) {
     String said = Said.field(property, "displayName", "");
     return !said.isEmpty() && UsdNames.isMadeOf(property.name(), said) ? said : property.name();
+  }
+
+  /** What a value of another schema has beside its type. */
+  private void notes(UsdProperty property, String shown) {
+    Map<String, Object> own = new LinkedHashMap<>();
+    for (String field : schemas ? UsdNames.OF_VALUES : Set.<String>of()) {
+      Object said = plain(property.field(field));
+      if (said != null) {
+        own.put(field, said);
+      }
+    }
+    if (!own.isEmpty()) {
+      fields.put(shown, Map.copyOf(own));
+    }
   }
 
   private void ofSchema(UsdProperty property, String shown) {
@@ -163,10 +188,11 @@ public final class UsdValues {
 
   private void motion(String name, UsdProperty property, UsdValue value)
       throws IOException, FormatException {
-    if (value.array() || value.type().components() != 1) {
-      reading.still(prim, name);
-    } else if (value.type().kind().isText()) {
+    int numbers = value.length();
+    if (value.type().kind().isText() && !value.array()) {
       texts(name, property);
+    } else if (value.type().kind().isText() || !isEven(property.samples(), numbers)) {
+      reading.still(prim, property.name());
     } else {
       boolean steps = !value.type().kind().isReal();
       reading.track(
@@ -174,9 +200,21 @@ public final class UsdValues {
           Clip.CUSTOM + name,
           property,
           steps ? Clip.Interpolation.STEP : Clip.Interpolation.LINEAR,
-          1,
-          v -> v.length() == 0 ? null : new double[] {v.number(0)});
+          numbers,
+          UsdValue::doubles);
     }
+  }
+
+  /** Whether all samples have as many numbers, and not too many in all. */
+  private static boolean isEven(UsdSamples samples, int numbers)
+      throws IOException, FormatException {
+    int count = samples.codes().length;
+    boolean even = numbers > 0 && (long) numbers * count <= MOST_OVER_TIME;
+    for (int s = 0; even && s < count; s++) {
+      int own = samples.length(s);
+      even = own == numbers || own == 0 && !(samples.value(s) instanceof UsdValue);
+    }
+    return even;
   }
 
   private void texts(String name, UsdProperty property) throws IOException, FormatException {

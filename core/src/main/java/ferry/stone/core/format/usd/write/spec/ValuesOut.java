@@ -26,13 +26,20 @@ public final class ValuesOut {
 
   /** What is written otherwise than as a value. */
   private static final Set<String> OURS =
-      Set.of(UsdNames.TYPES, UsdNames.SCHEMA, UsdNames.APIS, UsdNames.TYPE_NAME, UsdNames.NETWORKS);
+      Set.of(
+          UsdNames.TYPES,
+          UsdNames.SCHEMA,
+          UsdNames.APIS,
+          UsdNames.TYPE_NAME,
+          UsdNames.NETWORKS,
+          UsdNames.FIELDS);
 
   private final PrimSpec prim;
   private final FreeNames free = new FreeNames();
   private final TimeCodes times;
   private final int target;
   private List<?> ofSchemas = List.of();
+  private Map<?, ?> fields = Map.of();
 
   private ValuesOut(PrimSpec prim, TimeCodes times, int target) {
     this.prim = prim;
@@ -47,6 +54,7 @@ public final class ValuesOut {
     ValuesOut out = new ValuesOut(prim, times, target);
     Map<?, ?> types = values.get(UsdNames.TYPES) instanceof Map<?, ?> map ? map : Map.of();
     out.ofSchemas = values.get(UsdNames.SCHEMA) instanceof List<?> list ? list : List.of();
+    out.fields = values.get(UsdNames.FIELDS) instanceof Map<?, ?> map ? map : Map.of();
     if (values.get(UsdNames.APIS) instanceof List<?> apis) {
       Spec.api(prim, apis.stream().map(String::valueOf).toArray(String[]::new));
     }
@@ -106,20 +114,38 @@ public final class ValuesOut {
     String taken = free.take(valid);
     PropertySpec property = Spec.set(prim, taken, value);
     property.custom(!ofSchema);
+    if (fields.get(name) instanceof Map<?, ?> own) {
+      own.forEach((field, said) -> field(property, String.valueOf(field), said));
+    }
     if (!taken.equals(name)) {
       Spec.field(property, "displayName", Spec.text("string", name));
     }
     Clip.Track track = times.track(target, Clip.CUSTOM + name);
     Clip.Words words = times.words(target).get(Clip.CUSTOM + name);
-    if (track != null && !value.array()) {
+    if (track != null && track.components() == value.length() && !value.type().kind().isText()) {
       boolean real = value.type().kind().isReal();
-      property.samples(times.samples(track, !real, v -> Spec.number(value.type().name(), v[0])));
+      property.samples(times.samples(track, !real, v -> like(value, v)));
     } else if (words != null) {
       List<UsdValue> texts = new ArrayList<>();
       words.values().forEach(text -> texts.add(Spec.text(value.type().name(), text)));
       property.samples(Spec.samples(times.codes(words.timesSeconds()), texts));
     }
     return property;
+  }
+
+  /** A field that values have, as far as it is known. */
+  private static void field(PropertySpec property, String field, Object said) {
+    if (UsdNames.OF_VALUES.contains(field) && said instanceof String word) {
+      Spec.field(property, field, Spec.text("token", word));
+    } else if (UsdNames.OF_VALUES.contains(field) && said instanceof Number number) {
+      Spec.field(property, field, Spec.number("int", number.doubleValue()));
+    }
+  }
+
+  /** Numbers as a value of the same type. */
+  private static UsdValue like(UsdValue value, double[] numbers) {
+    UsdValue plain = Spec.value("double", true, numbers.clone());
+    return new UsdValue(value.type(), value.array(), as(plain, value.type()));
   }
 
   /** A value with its type; {@code null} for what has none. */
