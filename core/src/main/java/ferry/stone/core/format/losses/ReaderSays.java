@@ -59,6 +59,7 @@ public final class ReaderSays {
           "colour-space-not-read",
           "material-purpose-not-read",
           "network-not-read",
+          "named-file-missing",
           "normal-map-turned",
           "skeleton-incomplete",
           "subset-not-read",

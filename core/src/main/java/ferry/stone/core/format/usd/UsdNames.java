@@ -69,6 +69,15 @@ public final class UsdNames {
   public static final String PRIM_TYPE = "type";
   public static final String CONNECT = ".connect";
 
+  /** Follows the name of a value that names files: where each was found, by what is written. */
+  public static final String FILES = ".files";
+
+  /** The same of the values of a part, by their names. */
+  public static final String FILES_OF = "usdFiles";
+
+  /** In the path of an image: the number of a tile, 1001 and on. */
+  public static final String TILE = "<UDIM>";
+
   /** What a relationship is among the types of custom values. */
   public static final String RELATIONSHIP = "rel";
 

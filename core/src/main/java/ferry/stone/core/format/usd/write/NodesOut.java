@@ -254,7 +254,7 @@ final class NodesOut {
     if (node.purpose() != Purpose.DEFAULT) {
       Spec.token(prim, "purpose", node.purpose().name().toLowerCase(Locale.ROOT));
     }
-    ValuesOut.write(prim, node.properties(), times, node.id());
+    ValuesOut.write(prim, node.properties(), times, node.id(), images);
     if (node.content() instanceof Content.KeptShape kept) {
       prim.typeName(kept.schema());
     } else if (node.content() instanceof Content.Group

@@ -5,6 +5,7 @@ import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.usd.UsdNames;
 import ferry.stone.core.format.usd.ValidNames;
+import ferry.stone.core.format.usd.write.look.ImagesOut;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.PolygonMesh;
@@ -22,23 +23,30 @@ final class NotWritten {
   private final Scene scene;
   private final Clip clip;
   private final boolean inLayers;
+  private final boolean inPackage;
   private final Findings said = new Findings();
 
-  private NotWritten(Scene scene, Clip clip, boolean inLayers) {
+  private NotWritten(Scene scene, Clip clip, boolean inLayers, boolean inPackage) {
     this.scene = scene;
     this.clip = clip;
     this.inLayers = inLayers;
+    this.inPackage = inPackage;
   }
 
   /**
    * @param clip that is written, {@code null} for none
    * @param inLayers whether the others get layers of their own
+   * @param inPackage whether all files are in one package
    */
-  static List<Finding> of(Scene scene, Clip clip, boolean inLayers) {
-    NotWritten all = new NotWritten(scene, clip, inLayers);
+  static List<Finding> of(Scene scene, Clip clip, boolean inLayers, boolean inPackage) {
+    NotWritten all = new NotWritten(scene, clip, inLayers, inPackage);
     all.meshes();
     all.levels();
     all.relationships();
+    if (inPackage) {
+      scene.nodes().forEach(n -> all.files(n.name(), n.properties()));
+      scene.materials().forEach(m -> all.files(m.name(), m.properties()));
+    }
     all.skins();
     all.clips();
     return all.said.list();
@@ -76,6 +84,33 @@ final class NotWritten {
                   "Detail levels are variants of their group: other programs show the finest until"
                       + " another is chosen.")
               .measured(Figures.count(coarser, "level")));
+    }
+  }
+
+  /** Files that values name and a package may not hold. */
+  private void files(String where, Map<?, ?> values) {
+    values.forEach(
+        (name, value) -> {
+          boolean named = String.valueOf(name).endsWith(UsdNames.FILES);
+          if (named && value instanceof Map<?, ?> found) {
+            found.keySet().forEach(file -> file(where, String.valueOf(file)));
+          } else if (name.equals(UsdNames.FILES_OF) && value instanceof Map<?, ?> all) {
+            all.values().stream()
+                .filter(f -> f instanceof Map)
+                .forEach(
+                    f -> ((Map<?, ?>) f).keySet().forEach(x -> file(where, String.valueOf(x))));
+          } else if (value instanceof Map<?, ?> below) {
+            files(where, below);
+          }
+        });
+  }
+
+  private void file(String where, String path) {
+    if (!ImagesOut.isForPackages(path)) {
+      lost(
+          "file-not-in-package",
+          where + ", " + path,
+          "A package may not hold such a file: its path lands without it. Land layers instead.");
     }
   }
 

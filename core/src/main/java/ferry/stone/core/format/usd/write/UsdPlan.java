@@ -144,7 +144,12 @@ public final class UsdPlan {
     if (held != null) {
       return held;
     }
-    said.addAll(NotWritten.of(scene, clip, options.layers() == UsdOptions.Layers.CLIPS));
+    said.addAll(
+        NotWritten.of(
+            scene,
+            clip,
+            options.layers() == UsdOptions.Layers.CLIPS,
+            options.container() == UsdOptions.Container.PACKAGE));
     said.addAll(Preview.said(scene));
     if (instanced.hasOthers()) {
       said.add(

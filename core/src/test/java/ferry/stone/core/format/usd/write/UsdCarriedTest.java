@@ -24,7 +24,7 @@ import java.util.Map;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
-import org.junit.jupiter.params.provider.ValueSource;
+import org.junit.jupiter.params.provider.CsvSource;
 
 /** What has no place in a scene is told, kept as values and written as it was. */
 class UsdCarriedTest {
@@ -112,11 +112,13 @@ class UsdCarriedTest {
         .containsExactlyInAnyOrder("m, helps", "Hinge, physics:body1");
   }
 
-  @ParameterizedTest
-  @ValueSource(strings = {"gone.png", "../grain.png", "/grain.png"})
-  void imagesThatAreNotThereOrNotBelowAreToldToStayBehind(String path) throws Exception {
-    cargo.with("grain.png", new byte[] {1, 2, 3});
-    read(STAGE.replace("float inputs:coat = 0.75", "asset inputs:file = @" + path + "@"));
+  private Scene withImage(String path) throws Exception {
+    return read(STAGE.replace("float inputs:coat = 0.75", "asset inputs:file = @" + path + "@"));
+  }
+
+  @Test
+  void imagesThatAreNotThereAreTold() throws Exception {
+    withImage("gone.png");
     assertThat(codes()).contains("network-not-read");
   }
 
@@ -124,12 +126,50 @@ class UsdCarriedTest {
   void imagesOfOtherNetworksComeAlong() throws Exception {
     byte[] image = {1, 2, 3};
     cargo.with("tex/grain.png", image);
-    Scene near =
-        read(STAGE.replace("float inputs:coat = 0.75", "asset inputs:file = @./tex/grain.png@"));
+    Scene near = withImage("./tex/grain.png");
     assertThat(codes()).contains("network-kept").doesNotContain("network-not-read");
     landed(near);
     assertThat(text).contains("asset inputs:file = @./tex/grain.png@");
     assertThat(out.bytes("tex/grain.png")).isEqualTo(image);
+  }
+
+  @ParameterizedTest
+  @CsvSource({"../grain.png", "/elsewhere/grain.png", "C:/work/grain.png"})
+  void imagesThatAreNotBelowTheLayerComeAlongUnderAnotherPath(String path) throws Exception {
+    byte[] image = {1, 2, 3};
+    cargo.with("grain.png", image);
+    landed(withImage(path));
+    assertThat(text).contains("asset inputs:file = @textures/grain.png@");
+    assertThat(out.bytes("textures/grain.png")).isEqualTo(image);
+    assertThat(codes()).doesNotContain("network-not-read");
+  }
+
+  @Test
+  void tilesOfAnImageComeAlongTogether() throws Exception {
+    cargo.with("tex/oak.1001.png", new byte[] {1}).with("tex/oak.1012.png", new byte[] {2});
+    landed(withImage("tex/oak.<UDIM>.png"));
+    assertThat(text).contains("asset inputs:file = @tex/oak.<UDIM>.png@");
+    assertThat(out.bytes("tex/oak.1001.png")).containsExactly(1);
+    assertThat(out.bytes("tex/oak.1012.png")).containsExactly(2);
+    assertThat(codes()).doesNotContain("network-not-read");
+  }
+
+  @Test
+  void filesThatValuesNameComeAlongAndThoseThatAreMissingAreTold() throws Exception {
+    cargo.with("mist.vdb", new byte[] {7, 7});
+    String two = "custom asset cloud = @./mist.vdb@\ncustom asset sound = @gone.wav@\n";
+    Scene near = read("#usda 1.0\ndef Xform \"Yard\" {\n" + two + "}\n");
+    assertThat(said.list())
+        .filteredOn(f -> f.code().equals("named-file-missing"))
+        .singleElement()
+        .satisfies(f -> assertThat(f.message()).contains("gone.wav"));
+    landed(near);
+    assertThat(text).contains("custom asset cloud = @./mist.vdb@");
+    assertThat(out.bytes("mist.vdb")).containsExactly(7, 7);
+    UsdOptions packed = UsdOptions.of(UsdOptions.Container.PACKAGE);
+    UsdPlan plan = new UsdPlan(near, packed);
+    plan.held("b");
+    assertThat(plan.said()).extracting(Finding::code).contains("file-not-in-package");
   }
 
   @Test

@@ -7,6 +7,7 @@ import ferry.stone.core.format.usd.compose.UsdProperty;
 import ferry.stone.core.format.usd.compose.UsdStage;
 import ferry.stone.core.format.usd.layer.UsdType;
 import ferry.stone.core.format.usd.layer.UsdValue;
+import ferry.stone.core.format.usd.read.stage.NamedFiles;
 import ferry.stone.core.format.usd.read.stage.Said;
 import ferry.stone.core.format.usd.read.stage.UsdValues;
 import java.io.IOException;
@@ -67,7 +68,7 @@ final class Networks {
     return whole && numbers <= MOST;
   }
 
-  /** Whether images are named that cannot come along: not there, or not below the main file. */
+  /** Whether images are named that are not there. */
   boolean leavesImages() {
     return leaves;
   }
@@ -105,7 +106,11 @@ final class Networks {
       } else if (value != null) {
         numbers += value.length();
         if (value.type().kind() == UsdType.Kind.ASSET) {
-          images(value, property.valueLayer());
+          Map<String, Object> found = NamedFiles.of(stage, value, property.valueLayer());
+          leaves |= NamedFiles.misses(value, found);
+          if (!found.isEmpty()) {
+            all.put(name + UsdNames.FILES, found);
+          }
         }
         all.put(name, UsdValues.plain(value));
       }
@@ -116,14 +121,6 @@ final class Networks {
       all.put(UsdNames.PRIMS, below);
     }
     return all;
-  }
-
-  private void images(UsdValue value, String layer) throws IOException, FormatException {
-    for (String written : value.texts()) {
-      String found = written.isEmpty() ? "" : stage.find(written, layer).orElse(null);
-      boolean below = !written.startsWith("/") && !written.contains("..") && !written.contains("[");
-      leaves |= found == null || !below || found.endsWith("]");
-    }
   }
 
   private List<String> local(List<String> targets) {

@@ -259,8 +259,7 @@ public final class UsdLooks {
               "network-not-read",
               prim.path(),
               what
-                  + ": it is kept as it is, without those of its images that are not in the cargo or not below its"
-                  + " layer"
+                  + ": it is kept as it is, without those of its images that are not in the cargo"
                   + beside);
     } else {
       reading

@@ -5,6 +5,7 @@ import ferry.stone.core.format.usd.UsdNames;
 import ferry.stone.core.format.usd.compose.UsdPrim;
 import ferry.stone.core.format.usd.compose.UsdProperty;
 import ferry.stone.core.format.usd.layer.UsdSamples;
+import ferry.stone.core.format.usd.layer.UsdType;
 import ferry.stone.core.format.usd.layer.UsdValue;
 import ferry.stone.core.scene.time.Clip;
 import java.io.IOException;
@@ -43,6 +44,7 @@ public final class UsdValues {
   private final Map<String, Object> types = new LinkedHashMap<>();
   private final List<String> ofSchemas = new ArrayList<>();
   private final Map<String, Object> fields = new LinkedHashMap<>();
+  private final Map<String, Object> files = new LinkedHashMap<>();
   private boolean schemas;
 
   /**
@@ -130,6 +132,7 @@ public final class UsdValues {
       reading.report().claim(32L * value.length(), prim.path(), "\"" + name + "\"");
       into.put(shown, plain(value));
       notes(property, shown);
+      files(property, value, shown);
       ofSchema(property, shown);
       String type = property.typeName();
       boolean uniform = schemas && property.isUniform();
@@ -143,6 +146,9 @@ public final class UsdValues {
     if (!ofSchemas.isEmpty()) {
       into.put(UsdNames.SCHEMA, List.copyOf(ofSchemas));
     }
+    if (!files.isEmpty()) {
+      into.put(UsdNames.FILES_OF, Map.copyOf(files));
+    }
     if (!fields.isEmpty()) {
       into.put(UsdNames.FIELDS, Map.copyOf(fields));
     }
@@ -155,6 +161,30 @@ public final class UsdValues {
   private static String shown(UsdProperty property) {
     String said = Said.field(property, "displayName", "");
     return !said.isEmpty() && UsdNames.isMadeOf(property.name(), said) ? said : property.name();
+  }
+
+  /** Files that a value names come along in a landing. */
+  private void files(UsdProperty property, UsdValue value, String shown)
+      throws IOException, FormatException {
+    if (value.type().kind() != UsdType.Kind.ASSET) {
+      return;
+    }
+    Map<String, Object> found = NamedFiles.of(reading.stage(), value, property.valueLayer());
+    if (!found.isEmpty()) {
+      files.put(shown, Map.copyOf(found));
+    }
+    if (NamedFiles.misses(value, found)) {
+      reading
+          .report()
+          .lost(
+              "named-file-missing",
+              prim.path(),
+              "\""
+                  + property.name()
+                  + "\" names "
+                  + String.join(", ", value.texts())
+                  + ", which is not in the cargo: its path lands without it. Add the file.");
+    }
   }
 
   /** What a value of another schema has beside its type. */

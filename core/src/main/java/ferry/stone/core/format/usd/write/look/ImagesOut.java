@@ -3,30 +3,42 @@ package ferry.stone.core.format.usd.write.look;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Severity;
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.files.Budget;
 import ferry.stone.core.format.files.CargoPath;
 import ferry.stone.core.format.files.FreeNames;
-import ferry.stone.core.format.files.ReferenceFinder;
+import ferry.stone.core.format.files.RandomBytes;
 import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.files.TextureBytes;
+import ferry.stone.core.format.usd.UsdNames;
+import ferry.stone.core.format.usd.layer.UsdFiles;
+import ferry.stone.core.format.usd.write.spec.NamedFilesOut;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.texture.ImageCodec;
 import ferry.stone.core.texture.ImageInfo;
 import java.io.IOException;
-import java.io.InputStream;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Set;
+import java.util.regex.Pattern;
 
 /**
  * Images beside the layer or in its package. PNG and JPEG go as they are; a package takes no others
  * of those that are read here, so others become PNG in it, and those that few readers know
  * everywhere.
  */
-public final class ImagesOut {
+public final class ImagesOut implements NamedFilesOut {
   private static final String FOLDER = "textures/";
+
+  /** What packages hold beside layers, as the standard's package specification lists it. */
+  private static final Set<String> PACKED =
+      Set.of("png", "jpg", "jpeg", "exr", "avif", "m4a", "mp3", "wav");
+
+  /** Bytes of a file that a value names. */
+  private static final long MOST = 1L << 30;
 
   /** What readers of layers beside packages know too. */
   private static final Set<String> KNOWN = Set.of("bmp", "tga", "tif", "tiff", "exr", "hdr");
@@ -55,19 +67,82 @@ public final class ImagesOut {
     return more;
   }
 
-  /** Takes an image along under the path that a layer names, where the cargo has it. */
-  void keep(String written) throws IOException {
-    String path = written.startsWith("./") ? written.substring(2) : written;
-    boolean below = !path.isEmpty() && !path.startsWith("/") && !path.contains("..");
-    if (!below || files.containsKey(path)) {
-      return;
-    }
-    ReferenceFinder finder = new ReferenceFinder(resources, Map.of());
-    ReferenceFinder.Match match = finder.find(path, "").orElse(null);
-    if (match != null) {
-      try (InputStream in = resources.open(match.resource())) {
-        files.put(path, in.readAllBytes());
+  /**
+   * Takes files along under the path that is written where that lies below the layer, else among
+   * the others; tiles of one image stay together.
+   */
+  @Override
+  public String keep(String written, Map<?, ?> found) throws IOException {
+    Map<String, byte[]> own = new LinkedHashMap<>();
+    String pattern = Pattern.quote(written).replace(UsdNames.TILE, "\\E\\d{4}\\Q");
+    for (Map.Entry<?, ?> entry : found.entrySet()) {
+      String name = String.valueOf(entry.getKey());
+      byte[] bytes = name.matches(pattern) ? bytes(String.valueOf(entry.getValue())) : null;
+      if (bytes != null) {
+        own.put(name, bytes);
       }
+    }
+    if (own.isEmpty() || inPackage && !isForPackages(written)) {
+      return written;
+    }
+    String plain = written.startsWith("./") ? written.substring(2) : written;
+    boolean below =
+        !plain.startsWith("/")
+            && !plain.contains("..")
+            && !plain.contains("[")
+            && !plain.contains("\\")
+            && !plain.contains(":");
+    for (int set = 0; ; set++) {
+      String folder = set == 0 ? "" : FOLDER + set + "/";
+      String path = below && set == 0 ? plain : (folder.isEmpty() ? FOLDER : folder) + last(plain);
+      Map<String, byte[]> placed = new LinkedHashMap<>();
+      for (Map.Entry<String, byte[]> each : own.entrySet()) {
+        placed.put(tile(written, path, each.getKey()), each.getValue());
+      }
+      boolean free =
+          placed.entrySet().stream()
+              .allMatch(e -> !files.containsKey(e.getKey()) || same(e.getKey(), e.getValue()));
+      if (free) {
+        files.putAll(placed);
+        return path.equals(plain) ? written : path;
+      }
+    }
+  }
+
+  /** Whether packages may hold a file of this kind. */
+  public static boolean isForPackages(String path) {
+    return PACKED.contains(CargoPath.extension(last(path)));
+  }
+
+  private boolean same(String path, byte[] bytes) {
+    return Arrays.equals(files.get(path), bytes);
+  }
+
+  /** Without folders, and without the package that it stands in. */
+  private static String last(String path) {
+    String name = path.endsWith("]") ? path.substring(path.lastIndexOf('[') + 1) : path;
+    name = name.replace("]", "").replace('\\', '/');
+    return CargoPath.name(name).replaceAll("[^\\w.\\-<>]+", "_");
+  }
+
+  /** The path of one tile by that of all of them. */
+  private static String tile(String written, String path, String one) {
+    int at = written.indexOf(UsdNames.TILE);
+    return at < 0 ? path : path.replace(UsdNames.TILE, one.substring(at, at + 4));
+  }
+
+  /** Of a file of the cargo, also inside of packages; {@code null} where it is not there. */
+  private byte[] bytes(String resource) throws IOException {
+    try {
+      RandomBytes file = new UsdFiles(resources, Budget.of(resource, resources)).bytes(resource);
+      if (file == null || file.size() > MOST) {
+        return null;
+      }
+      byte[] all = new byte[(int) file.size()];
+      file.read(0, all, 0, all.length);
+      return all;
+    } catch (FormatException e) {
+      return null;
     }
   }
 

@@ -55,7 +55,7 @@ public final class LooksOut {
     if (!name.equals(material.name())) {
       prim.fields().put("displayName", Spec.text("string", material.name()));
     }
-    ValuesOut.write(prim, material.properties(), times, material.id());
+    ValuesOut.write(prim, material.properties(), times, material.id(), images);
     Object kept = material.properties().get(UsdNames.NETWORKS);
     NetworksOut.write(prim, own, kept, images);
     FreeNames taken = new FreeNames();

@@ -72,10 +72,13 @@ final class NetworksOut {
       UsdValue value = map.get(name) == null ? null : ValuesOut.typed(map.get(name), said);
       if (value != null) {
         property.value(value);
-        if (value.type().kind() == UsdType.Kind.ASSET) {
-          for (String written : value.texts()) {
-            images.keep(written);
+        if (value.type().kind() == UsdType.Kind.ASSET
+            && map.get(name + UsdNames.FILES) instanceof Map<?, ?> found) {
+          String[] texts = value.texts().clone();
+          for (int i = 0; i < texts.length; i++) {
+            texts[i] = images.keep(texts[i], found);
           }
+          property.value(new UsdValue(value.type(), value.array(), texts));
         }
       }
       if (map.get(name + UsdNames.CONNECT) instanceof List<?> ends) {

@@ -8,6 +8,8 @@ import ferry.stone.core.format.usd.layer.PropertySpec;
 import ferry.stone.core.format.usd.layer.UsdType;
 import ferry.stone.core.format.usd.layer.UsdValue;
 import ferry.stone.core.scene.time.Clip;
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -32,7 +34,8 @@ public final class ValuesOut {
           UsdNames.APIS,
           UsdNames.TYPE_NAME,
           UsdNames.NETWORKS,
-          UsdNames.FIELDS);
+          UsdNames.FIELDS,
+          UsdNames.FILES_OF);
 
   private final PrimSpec prim;
   private final FreeNames free = new FreeNames();
@@ -40,6 +43,8 @@ public final class ValuesOut {
   private final int target;
   private List<?> ofSchemas = List.of();
   private Map<?, ?> fields = Map.of();
+  private Map<?, ?> files = Map.of();
+  private NamedFilesOut taken = (written, found) -> written;
 
   private ValuesOut(PrimSpec prim, TimeCodes times, int target) {
     this.prim = prim;
@@ -51,10 +56,26 @@ public final class ValuesOut {
    * @param target id of what the values are of
    */
   public static void write(PrimSpec prim, Map<String, Object> values, TimeCodes times, int target) {
+    new ValuesOut(prim, times, target).all(values);
+  }
+
+  /**
+   * The same with the files that values name.
+   *
+   * @param files takes them along
+   */
+  public static void write(
+      PrimSpec prim, Map<String, Object> values, TimeCodes times, int target, NamedFilesOut files) {
     ValuesOut out = new ValuesOut(prim, times, target);
+    out.taken = files;
+    out.all(values);
+  }
+
+  private void all(Map<String, Object> values) {
     Map<?, ?> types = values.get(UsdNames.TYPES) instanceof Map<?, ?> map ? map : Map.of();
-    out.ofSchemas = values.get(UsdNames.SCHEMA) instanceof List<?> list ? list : List.of();
-    out.fields = values.get(UsdNames.FIELDS) instanceof Map<?, ?> map ? map : Map.of();
+    ofSchemas = values.get(UsdNames.SCHEMA) instanceof List<?> list ? list : List.of();
+    fields = values.get(UsdNames.FIELDS) instanceof Map<?, ?> map ? map : Map.of();
+    files = values.get(UsdNames.FILES_OF) instanceof Map<?, ?> map ? map : Map.of();
     if (values.get(UsdNames.APIS) instanceof List<?> apis) {
       Spec.api(prim, apis.stream().map(String::valueOf).toArray(String[]::new));
     }
@@ -62,7 +83,7 @@ public final class ValuesOut {
         .forEach(
             (name, value) -> {
               if (!OURS.contains(name)) {
-                out.one(name, value, types.get(name) instanceof String type ? type : "");
+                one(name, value, types.get(name) instanceof String type ? type : "");
               }
             });
   }
@@ -104,8 +125,25 @@ public final class ValuesOut {
     boolean uniform = type.startsWith(UsdNames.UNIFORM);
     UsdValue typed = typed(value, uniform ? type.substring(UsdNames.UNIFORM.length()) : type);
     if (typed != null) {
-      attribute(name, typed).uniform(uniform);
+      attribute(name, named(name, typed)).uniform(uniform);
     }
+  }
+
+  /** With the paths that its files have in the landing. */
+  private UsdValue named(String name, UsdValue value) {
+    if (value.type().kind() != UsdType.Kind.ASSET
+        || !(files.get(name) instanceof Map<?, ?> found)) {
+      return value;
+    }
+    String[] texts = value.texts().clone();
+    try {
+      for (int i = 0; i < texts.length; i++) {
+        texts[i] = taken.keep(texts[i], found);
+      }
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+    return new UsdValue(value.type(), value.array(), texts);
   }
 
   private PropertySpec attribute(String name, UsdValue value) {
