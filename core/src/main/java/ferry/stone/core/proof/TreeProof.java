@@ -136,7 +136,7 @@ final class TreeProof {
     if (landed.said("levels-beside") || landed.said("levels-as-variants")) {
       return Capability.DETAIL_LEVELS;
     }
-    if (listed) {
+    if (listed || landed.said("copies-in-instancer")) {
       return Capability.LISTED_COPIES;
     }
     if (landed.said("part-names-changed")) {

@@ -7,6 +7,7 @@ import ferry.stone.core.scene.node.LocalTransform.Trs;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.node.Node.Content;
 import ferry.stone.core.scene.node.Purpose;
+import ferry.stone.core.scene.time.Clip;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -27,8 +28,12 @@ public final class Copies {
   private final Map<Integer, PolygonMesh> meshes;
   private final List<List<Integer>> children = new ArrayList<>();
   private final Set<Integer> moved = new HashSet<>();
+  private final Set<Integer> still = new HashSet<>();
 
-  private Copies(Scene scene) {
+  /**
+   * @param moving whether places may move on straight lines between keys
+   */
+  private Copies(Scene scene, boolean moving) {
     this.scene = scene;
     places = scene.nodePlaces();
     meshes = scene.meshesById();
@@ -39,21 +44,38 @@ public final class Copies {
         children.get(parent).add(i);
       }
     }
-    scene.clips().stream().flatMap(c -> c.tracks().stream()).forEach(t -> moved.add(t.targetId()));
+    for (Clip clip : scene.clips()) {
+      for (Clip.Track track : clip.tracks()) {
+        moved.add(track.targetId());
+        boolean straight = track.interpolation() != Clip.Interpolation.STEP;
+        if (!moving || !track.isTransform() || !straight) {
+          still.add(track.targetId());
+        }
+      }
+    }
   }
 
   /** The sets of two and more parts that are alike, with everything below them. */
   public static List<CopySet> standing(Scene scene) {
+    return standing(scene, false);
+  }
+
+  private static List<CopySet> standing(Scene scene, boolean moving) {
     if (scene.copies().isEmpty()) {
       return List.of();
     }
-    Copies copies = new Copies(scene);
+    Copies copies = new Copies(scene, moving);
     return scene.copies().stream().map(copies::alike).filter(set -> set != null).toList();
   }
 
   /** Those that are listed as places of one mesh. */
   public static List<CopySet> listed(Scene scene) {
     return standing(scene).stream().filter(s -> s.kind() == CopySet.Kind.PLACES).toList();
+  }
+
+  /** The same with those whose places move. */
+  public static List<CopySet> listedAndMoving(Scene scene) {
+    return standing(scene, true).stream().filter(s -> s.kind() == CopySet.Kind.PLACES).toList();
   }
 
   /** Those of whole branches. */
@@ -118,7 +140,7 @@ public final class Copies {
         && node.geometric() == LocalTransform.IDENTITY
         && (transform instanceof Trs || transform == LocalTransform.IDENTITY)
         && children.get(place).isEmpty()
-        && !moved.contains(node.id());
+        && !still.contains(node.id());
   }
 
   /** All that a branch shows, but for the name and place of its top. */

@@ -64,6 +64,7 @@ public final class WriterSays {
           Map.entry("colour-opacity-not-carried", Capability.COLOURS),
           Map.entry("copies-as-parts", Capability.BRANCH_COPIES),
           Map.entry("file-not-in-package", Capability.CUSTOM_VALUES),
+          Map.entry("copies-in-instancer", Capability.LISTED_COPIES),
           Map.entry("shape-not-kept", Capability.KEPT_SHAPES),
           Map.entry("relationship-leads-nowhere", Capability.CUSTOM_VALUES),
           Map.entry("variants-not-kept", Capability.UNCHOSEN),

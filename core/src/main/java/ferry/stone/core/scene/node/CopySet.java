@@ -8,7 +8,7 @@ import ferry.stone.core.scene.Copies;
  * formats that can say them once again.
  *
  * @param kind how the source said it
- * @param holderId node that lists the places, −1 for branches
+ * @param holderId node that lists the places, or the places of the branches; −1 for none
  * @param nodeIds tops of the copies, in the order of the source
  */
 public record CopySet(Kind kind, int holderId, int[] nodeIds) {

@@ -402,10 +402,11 @@ final class UsdWalk {
       prim(prototype, new Above(here.parent(), prim, place, here.primvars()));
     }
     instancer.motion(ids);
+    int holder = nodes.get(here.node()).id();
     for (List<Integer> same : shown.values()) {
       if (same.size() > 1) {
         int[] all = same.stream().mapToInt(Integer::intValue).toArray();
-        reading.scene().add(new CopySet(CopySet.Kind.BRANCHES, -1, all));
+        reading.scene().add(new CopySet(CopySet.Kind.BRANCHES, holder, all));
       }
     }
   }

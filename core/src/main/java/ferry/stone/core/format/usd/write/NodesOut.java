@@ -16,6 +16,8 @@ import ferry.stone.core.format.usd.write.shape.ShapeOut;
 import ferry.stone.core.format.usd.write.spec.Spec;
 import ferry.stone.core.format.usd.write.spec.TimeCodes;
 import ferry.stone.core.format.usd.write.spec.ValuesOut;
+import ferry.stone.core.math.Bounds;
+import ferry.stone.core.scene.BranchList;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.mesh.PolygonMesh;
@@ -37,6 +39,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import org.joml.Matrix4d;
 
 /**
  * The parts of a scene as prims. A mesh that several parts show stands once in a class that they
@@ -108,7 +111,7 @@ final class NodesOut {
       }
     }
     for (int i = 0; i < prims.length; i++) {
-      if (rig.isJoint(i) || instanced.isAgain(i) || isLater(i)) {
+      if (rig.isJoint(i) || instanced.isAgain(i) || instanced.isGroup(i) || isLater(i)) {
         continue;
       }
       prim(i);
@@ -170,17 +173,23 @@ final class NodesOut {
     Node node = scene.nodes().get(place);
     boolean listed = instanced.isPlace(place);
     String own = listed ? mesh(node).name() : node.name();
-    String name = names(node.parent()).take(ValidNames.of(own));
-    int set = node.parent() < 0 ? -1 : instanced.set(node.parent());
-    PrimSpec parent =
-        set >= 0 ? copied(set, node.parent()) : node.parent() < 0 ? root : prims[node.parent()];
+    String name = names(holder(node)).take(ValidNames.of(own));
+    int above = holder(node);
+    int set = above < 0 ? -1 : instanced.set(above);
+    PrimSpec parent = set >= 0 ? copied(set, above) : above < 0 ? root : prims[above];
     PrimSpec prim = Spec.def(parent, "Xform", name);
     prims[place] = prim;
-    String above = set >= 0 ? copies.get(set) : node.parent() < 0 ? "" : paths[node.parent()];
-    paths[place] = above + "/" + name;
+    String path = set >= 0 ? copies.get(set) : above < 0 ? "" : paths[above];
+    paths[place] = path + "/" + name;
     if (!listed && !name.equals(node.name())) {
       prim.fields().put("displayName", Spec.text("string", node.name()));
     }
+  }
+
+  /** The node below which one is written: a list of branches says itself where they stand. */
+  private int holder(Node node) {
+    int parent = node.parent();
+    return parent >= 0 && instanced.isGroup(parent) ? parent(parent) : parent;
   }
 
   private PolygonMesh mesh(Node node) {
@@ -247,6 +256,10 @@ final class NodesOut {
     if (list != null) {
       places(prim, list);
     }
+    BranchList branches = instanced.branches(place);
+    if (branches != null) {
+      branches(prim, branches);
+    }
     if (!instanced.isPlace(place)) {
       XformOut.write(prim, node, times);
     }
@@ -302,7 +315,37 @@ final class NodesOut {
 
   private void places(PrimSpec prim, int[] list) {
     List<Node> shown = Arrays.stream(list).mapToObj(scene.nodes()::get).toList();
-    PlacesOut.write(prim, paths[list[0]], shown, mesh(shown.get(0)).points().bounds());
+    Bounds box = mesh(shown.get(0)).points().bounds();
+    new PlacesOut(times, shown, new int[list.length], List.of(box))
+        .write(prim, List.of(paths[list[0]]));
+  }
+
+  /** Branches below the prim that lists their places. */
+  private void branches(PrimSpec prim, BranchList list) {
+    List<String> prototypes = new ArrayList<>();
+    List<Bounds> boxes = new ArrayList<>();
+    Matrix4d[] world = scene.contentMatrices();
+    for (int kind = 0; kind < list.kindCount(); kind++) {
+      int group = list.first(kind);
+      boolean[] inside = new boolean[prims.length];
+      inside[group] = true;
+      Bounds box = Bounds.EMPTY;
+      Matrix4d back = scene.worldMatrices()[group].invert();
+      for (int i = group + 1; i < prims.length; i++) {
+        Node node = scene.nodes().get(i);
+        inside[i] = node.parent() >= 0 && inside[node.parent()];
+        if (inside[i] && node.parent() == group) {
+          prototypes.add(paths[i]);
+        }
+        if (inside[i] && node.content() instanceof Content.MeshContent) {
+          Bounds own = mesh(node).points().bounds();
+          box = own.isEmpty() ? box : box.union(own.transform(new Matrix4d(back).mul(world[i])));
+        }
+      }
+      boxes.add(box);
+    }
+    List<Node> shown = Arrays.stream(list.groups()).mapToObj(scene.nodes()::get).toList();
+    new PlacesOut(times, shown, list.kinds(), boxes).write(prim, prototypes);
   }
 
   private boolean hasPrimsBelow(int place) {

@@ -160,6 +160,14 @@ public final class UsdPlan {
               "Copies inside of copies, and those that joints or shapes move, are written as parts of"
                   + " their own, which show the same meshes."));
     }
+    if (instanced.listsMore()) {
+      said.add(
+          Finding.of(
+              "copies-in-instancer",
+              Severity.LOOK,
+              "",
+              "Point instancers list their places: other programs show them all, as one part each."));
+    }
     List<Node> nodes = nodes();
     if (clip != null) {
       motion.others();

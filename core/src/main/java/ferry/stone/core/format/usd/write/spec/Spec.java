@@ -151,7 +151,7 @@ public final class Spec {
   }
 
   /** Keys of numbers or texts. */
-  static UsdSamples samples(double[] codes, List<? extends Object> values) {
+  public static UsdSamples samples(double[] codes, List<? extends Object> values) {
     return new UsdSamples.Held(codes, values.toArray());
   }
 }
