@@ -1,6 +1,7 @@
 package ferry.stone.core.format.usd.compose;
 
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.usd.layer.ArrayEdit;
 import ferry.stone.core.format.usd.layer.ListOp;
 import ferry.stone.core.format.usd.layer.PropertySpec;
 import ferry.stone.core.format.usd.layer.UsdSamples;
@@ -87,14 +88,21 @@ public final class UsdProperty {
     return opinion.spec().samples() != null && opinion.spec().samples().codes().length > 0;
   }
 
-  /** The value that does not change; {@code null} for none, also where it is blocked. */
+  /**
+   * The value that does not change, with all edits of arrays done; {@code null} for none, also
+   * where it is blocked.
+   */
   public Object value() {
+    List<ArrayEdit> edits = new ArrayList<>();
     for (Opinion opinion : opinions) {
-      if (opinion.spec().value() != null) {
-        return UsdPrim.isBlocked(opinion.spec().value()) ? null : opinion.spec().value();
+      Object own = opinion.spec().value();
+      if (own instanceof ArrayEdit edit) {
+        edits.add(edit);
+      } else if (own != null) {
+        return EditedSamples.over(edits, UsdPrim.isBlocked(own) ? null : own);
       }
     }
-    return null;
+    return EditedSamples.over(edits, null);
   }
 
   /** Whether a curve says what it is over time. */
@@ -108,10 +116,22 @@ public final class UsdProperty {
    * change.
    */
   public UsdSamples samples() {
-    Opinion strongest = strongest();
-    if (strongest == null) {
-      return null;
+    List<ArrayEdit> edits = new ArrayList<>();
+    for (Opinion opinion : opinions) {
+      UsdSamples own = samples(opinion);
+      if (own != null) {
+        return EditedSamples.of(own, edits, value());
+      }
+      if (opinion.spec().value() instanceof ArrayEdit edit) {
+        edits.add(edit);
+      } else if (opinion.spec().value() != null || opinion.spec().spline() != null) {
+        return null;
+      }
     }
+    return null;
+  }
+
+  private UsdSamples samples(Opinion strongest) {
     TimeMap times = strongest.times();
     if (hasSamples(strongest)) {
       return new Retimed(strongest.spec().samples(), times);

@@ -203,12 +203,16 @@ public final class CrateReader {
   /** Values know their numbers; what these mean is told by the attribute. */
   private static Object typed(Object value, PropertySpec spec) {
     UsdType type = UsdType.of(spec.typeName()).orElse(null);
-    return value instanceof UsdValue plain
-            && type != null
-            && type.kind() == plain.type().kind()
-            && type.components() == plain.type().components()
+    if (value instanceof ArrayEdit edit && type != null && isSame(type, edit.type())) {
+      return new ArrayEdit(type, edit.literals(), edit.operations());
+    }
+    return value instanceof UsdValue plain && type != null && isSame(type, plain.type())
         ? new UsdValue(type, plain.array(), plain.data())
         : value;
+  }
+
+  private static boolean isSame(UsdType a, UsdType b) {
+    return a.kind() == b.kind() && a.components() == b.components();
   }
 
   private record Typed(UsdSamples of, PropertySpec spec) implements UsdSamples {

@@ -19,6 +19,13 @@ final class CrateValues {
   private static final long ARRAY = 1L << 63;
   private static final long INLINED = 1L << 62;
   private static final long PACKED = 1L << 61;
+
+  /** An edit of an array: two arrays, of what it puts in and of what it does. */
+  private static final long EDIT = 1L << 60;
+
+  /** How often an operation of an edit is done; above it stands which. */
+  private static final long COUNT = (1L << 56) - 1;
+
   private static final long PAYLOAD = (1L << 48) - 1;
 
   /** Shorter arrays are never packed. */
@@ -53,6 +60,9 @@ final class CrateValues {
     }
     int type = type(rep);
     UsdType plain = CrateTypes.plain(type);
+    if (plain != null && is(rep, EDIT)) {
+      return edit(plain, rep);
+    }
     if (plain != null) {
       return is(rep, ARRAY)
           ? array(plain, rep)
@@ -240,6 +250,43 @@ final class CrateValues {
     return spline;
   }
 
+  private ArrayEdit edit(UsdType type, long rep) throws IOException, FormatException {
+    long at = rep & PAYLOAD;
+    BinaryCursor in = file.near();
+    file.seek(in, at, "an edit of an array");
+    long literals = in.readLong();
+    long said = in.readLong();
+    boolean known =
+        CrateTypes.plain(type(literals)) == type
+            && is(literals, ARRAY)
+            && UsdType.known("int64").equals(CrateTypes.plain(type(said)))
+            && is(said, ARRAY);
+    if (!known || is(literals | said, EDIT)) {
+      throw file.corrupt(at, "an edit of an array has other parts than values and operations.");
+    }
+    UsdValue values = array(type, literals);
+    long[] all = (long[]) array(UsdType.known("int64"), said).data();
+    List<ArrayEdit.Operation> operations = new ArrayList<>();
+    int next = 0;
+    while (next < all.length) {
+      int kind = (int) (all[next] >>> 56);
+      long count = all[next++] & COUNT;
+      if (kind >= ArrayEdit.Kind.values().length) {
+        throw file.corrupt(at, "an edit of an array does what is not known.");
+      }
+      ArrayEdit.Kind own = ArrayEdit.Kind.values()[kind];
+      int width = own.arguments();
+      if (count > (all.length - next) / width) {
+        throw file.corrupt(at, "an edit of an array claims " + count + " operations.");
+      }
+      for (long i = 0; i < count; i++) {
+        operations.add(new ArrayEdit.Operation(own, all[next], width > 1 ? all[next + 1] : 0));
+        next += width;
+      }
+    }
+    return new ArrayEdit(type, values, operations);
+  }
+
   /** Codes are read at once, values when they are asked for. */
   private UsdSamples samples(BinaryCursor in, int depth) throws IOException, FormatException {
     long codesRep = nested(in);
@@ -400,6 +447,6 @@ final class CrateValues {
 
   /** The type of an array that stands in the file as it is, {@code null} for other values. */
   private static UsdType plainArray(long rep) {
-    return is(rep, ARRAY) && !is(rep, PACKED) ? CrateTypes.plain(type(rep)) : null;
+    return is(rep, ARRAY) && !is(rep, PACKED | EDIT) ? CrateTypes.plain(type(rep)) : null;
   }
 }

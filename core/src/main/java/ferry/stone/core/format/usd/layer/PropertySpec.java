@@ -49,7 +49,10 @@ public final class PropertySpec {
     return uniform;
   }
 
-  /** {@link UsdValue}, {@link UsdBlock}, a dictionary, or {@code null} where nothing is said. */
+  /**
+   * {@link UsdValue}, {@link UsdBlock}, {@link ArrayEdit}, a dictionary, or {@code null} where
+   * nothing is said.
+   */
   public Object value() {
     return value;
   }

@@ -24,6 +24,9 @@ final class UsdaValues {
     if (in.take("AnimationBlock")) {
       return UsdBlock.ANIMATION;
     }
+    if (array && type.components() > 0 && in.take("edit")) {
+      return UsdaEdit.read(in, type, this::one);
+    }
     GrowingData data = new GrowingData(type.kind());
     if (!array) {
       one(type, data);

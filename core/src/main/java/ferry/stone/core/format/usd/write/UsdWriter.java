@@ -118,8 +118,8 @@ public final class UsdWriter {
       }
       if (problem == null && !sets.add(choice.set(), choice.chosen(), others)) {
         problem =
-            "What its variants change is in no one prim, or is changed by another set too: the"
-                + " chosen one lands.";
+            "What its variants change is in no one prim, or is a prim that another set changes too:"
+                + " the chosen one lands.";
       }
       if (problem != null) {
         String where = choice.prim() + "{" + choice.set() + "}";

@@ -145,7 +145,16 @@ class UsdLayerTest {
   }
 
   @ParameterizedTest
-  @ValueSource(strings = {"rich.usda", "rich.usdc", "old-4.usdc", "curves.usda", "curves.usdc"})
+  @ValueSource(
+      strings = {
+        "rich.usda",
+        "rich.usdc",
+        "old-4.usdc",
+        "curves.usda",
+        "curves.usdc",
+        "edits.usda",
+        "edits.usdc"
+      })
   void whateverIsBrokenEndsInALayerOrASentence(String name) throws Exception {
     byte[] bytes = resource(name);
     Random random = new Random(11);

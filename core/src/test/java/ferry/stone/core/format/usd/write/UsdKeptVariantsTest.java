@@ -17,7 +17,6 @@ import ferry.stone.core.landing.PartFiles;
 import ferry.stone.core.proof.LedgerRow;
 import ferry.stone.core.proof.Proof;
 import ferry.stone.core.scene.Scene;
-import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.util.HashMap;
@@ -192,16 +191,60 @@ class UsdKeptVariantsTest {
         .anyMatch(r -> r.about() == Capability.UNCHOSEN && r.verdict() == LedgerRow.Verdict.LOST);
   }
 
-  @Test
-  void whatTwoSetsChangeStaysAsItIsChosenAndIsTold() throws Exception {
-    String both =
-        STAGE.replace(
+  /** The same stage with sets that both move the gate: the first where it is open alone. */
+  private static String bothMoveTheGate(String order) {
+    return STAGE
+        .replace(
+            "\"shut\" { over \"gate\" { double3 xformOp:translate = (0, 0, 0)\n",
+            "\"shut\" { over \"gate\" {\n")
+        .replace(
+            "def Xform \"gate\" {",
+            "def Xform \"gate\" { double3 xformOp:translate.timeSamples = {}\n")
+        .replace("[\"gate\", \"light\"]", order)
+        .replace(
+            "{ def SphereLight",
+            "{ over \"gate\" { double3 xformOp:translate = (5, 0, 0) }\n def SphereLight")
+        .replace(
             "\"off\" { }", "\"off\" { over \"gate\" { double3 xformOp:translate = (7, 0, 0) } }");
-    cargo.with("yard.usda", both);
+  }
+
+  @Test
+  void whatTwoSetsChangeFollowsTheOneThatIsChosen() throws Exception {
+    cargo.with("yard.usda", bothMoveTheGate("[\"gate\", \"light\"]"));
+    land(LandingOptions.of("usda").with("unit", "m"), List.of());
+    assertThat(proof.rows()).noneMatch(r -> r.verdict() == LedgerRow.Verdict.LOST);
+    for (String choice :
+        List.of("", "/Yard{gate=open}", "/Yard{light=off}", "/Yard{gate=open} /Yard{light=off}")) {
+      assertThat(places(back(choice))).as(choice).isEqualTo(places(far(near(choice), List.of())));
+    }
+  }
+
+  @Test
+  void aPrimThatTwoSetsBringIsThereWithEither() throws Exception {
+    cargo.with(
+        "yard.usda",
+        STAGE.replace("\"off\" { }", "\"off\" { def Xform \"stop\" { def Xform \"ball\" { } } }"));
+    land(LandingOptions.of("usda").with("unit", "m"), List.of());
+    assertThat(proof.rows()).noneMatch(r -> r.verdict() == LedgerRow.Verdict.LOST);
+    for (String choice :
+        List.of("", "/Yard{gate=open}", "/Yard{light=off}", "/Yard{gate=open} /Yard{light=off}")) {
+      assertThat(places(back(choice))).as(choice).isEqualTo(places(far(near(choice), List.of())));
+    }
+  }
+
+  @Test
+  void whatTwoSetsTakeAwayStaysAsItIsChosenAndIsTold() throws Exception {
+    cargo.with(
+        "yard.usda",
+        STAGE
+            .replace("\"off\" { }", "\"off\" { over \"last\" ( active = false ) { } }")
+            .replace(
+                "def Xform \"stop\"", "over \"last\" ( active = false ) { } def Xform \"stop\""));
     land(LandingOptions.of("usda").with("unit", "m"), List.of());
     assertThat(places(back(""))).isEqualTo(places(far(near(""), List.of())));
-    assertThat(back("").nodes()).extracting(Node::name).contains("lamp");
-    assertThat(places(back("/Yard{gate=open}")))
-        .isEqualTo(places(far(near("/Yard{gate=open}"), List.of())));
+    assertThat(proof.rows())
+        .filteredOn(r -> r.about() == Capability.UNCHOSEN)
+        .singleElement()
+        .matches(r -> r.verdict() == LedgerRow.Verdict.LOST);
   }
 }

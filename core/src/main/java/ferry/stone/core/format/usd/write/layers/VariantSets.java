@@ -8,6 +8,7 @@ import ferry.stone.core.format.usd.write.spec.Spec;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -22,7 +23,7 @@ import java.util.Set;
 public final class VariantSets {
   private final PrimSpec root;
   private final PrimSpec original;
-  private final List<Difference> taken = new ArrayList<>();
+  private final Map<Difference, Added> taken = new LinkedHashMap<>();
   private final List<Difference> found = new ArrayList<>();
   private boolean possible = true;
 
@@ -49,6 +50,13 @@ public final class VariantSets {
   }
 
   /**
+   * A set that is there.
+   *
+   * @param holder path of its prim
+   */
+  private record Added(List<String> holder, Map<String, PrimSpec> variants) {}
+
+  /**
    * @param root of the layer with the variants that are chosen, which is changed
    */
   public VariantSets(PrimSpec root) {
@@ -61,7 +69,7 @@ public final class VariantSets {
    *
    * @param chosen name of the variant that the layer has
    * @param others roots of the layers with the other variants
-   * @return whether it could be added; what another set has changed already cannot be in a second
+   * @return whether it could be added; a prim that another set has or has not cannot be in a second
    */
   public boolean add(String set, String chosen, Map<String, PrimSpec> others)
       throws IOException, FormatException {
@@ -81,18 +89,88 @@ public final class VariantSets {
       holder = holder.subList(0, same);
     }
     PrimSpec at = Specs.over(root, holder);
-    boolean again = found.stream().anyMatch(d -> taken.stream().anyMatch(d::meets));
-    if (again || holder.isEmpty() || at.variantSets().containsKey(set)) {
-      return false;
-    }
     Map<String, PrimSpec> variants = new LinkedHashMap<>();
     List<String> path = holder;
     variants.put(chosen, body(chosen, original, path));
     others.forEach((name, other) -> variants.put(name, body(name, other, path)));
+    Added added = new Added(path, variants);
+    if (holder.isEmpty() || at.variantSets().containsKey(set) || !standApart(added)) {
+      return false;
+    }
     found.forEach(this::take);
-    taken.addAll(found);
+    found.forEach(each -> taken.putIfAbsent(each, added));
     Spec.variants(at, set, variants, chosen);
     return true;
+  }
+
+  /**
+   * Makes way where two sets change one property: the stronger says it only where its variants say
+   * something else than what is chosen, so that it follows the other set elsewhere.
+   *
+   * @return whether that can be; not where prims are there in some variants alone, or values
+   */
+  private boolean standApart(Added added) throws IOException, FormatException {
+    Map<PrimSpec, List<Difference>> ways = new IdentityHashMap<>();
+    for (Difference each : found) {
+      for (Map.Entry<Difference, Added> other : taken.entrySet()) {
+        if (!each.meets(other.getKey())) {
+          continue;
+        }
+        boolean known = below(original, each.path) != null;
+        if (!each.equals(other.getKey()) || each.whole && known) {
+          return false;
+        }
+        if (each.whole) {
+          // There in some variants of both alone: each says it where it is.
+          continue;
+        }
+        Added before = other.getValue();
+        // Of two prims the one below is stronger, of two sets of a prim the first.
+        Added strong = added.holder.size() > before.holder.size() ? added : before;
+        for (PrimSpec variant : strong.variants.values()) {
+          PrimSpec at = below(variant, each.path.subList(strong.holder.size(), each.path.size()));
+          PrimSpec base = below(original, each.path);
+          if (says(at, each) != says(base, each)) {
+            return false;
+          }
+          if (says(at, each) && isAs(at, base, each)) {
+            ways.computeIfAbsent(at, k -> new ArrayList<>()).add(each);
+          }
+        }
+      }
+    }
+    ways.forEach((at, all) -> all.forEach(each -> remove(at, each)));
+    return true;
+  }
+
+  private static PrimSpec below(PrimSpec top, List<String> path) {
+    PrimSpec at = top;
+    for (String step : path) {
+      at = at == null ? null : at.children().get(step);
+    }
+    return at;
+  }
+
+  private static boolean says(PrimSpec prim, Difference each) {
+    return prim != null
+        && (each.property == null
+            ? prim.fields().containsKey(each.field)
+            : prim.properties().containsKey(each.property));
+  }
+
+  private static boolean isAs(PrimSpec prim, PrimSpec base, Difference each)
+      throws IOException, FormatException {
+    return each.property == null
+        ? LayerDiff.same(prim.fields().get(each.field), base.fields().get(each.field))
+        : same(prim.properties().get(each.property), base.properties().get(each.property));
+  }
+
+  private static void remove(PrimSpec at, Difference each) {
+    if (each.property != null) {
+      at.properties().remove(each.property);
+    } else {
+      at.fields().remove(each.field);
+    }
   }
 
   private void compare(PrimSpec base, List<PrimSpec> others, List<String> path)
@@ -232,10 +310,8 @@ public final class VariantSets {
         at.childOrder(List.copyOf(at.children().keySet()));
       }
       at.children().remove(each.path().get(each.path().size() - 1));
-    } else if (each.property() != null) {
-      at.properties().remove(each.property());
     } else {
-      at.fields().remove(each.field());
+      remove(at, each);
     }
   }
 }

@@ -141,16 +141,33 @@ class DividingTest {
   }
 
   @Test
-  void whatOneSetChangesIsNoOtherSets() throws Exception {
+  void theStrongerOfTwoSetsSaysAPropertyOnlyWhereItIsAnotherOne() throws Exception {
     UsdLayer one = prims("def \"a\" { int y = 1 int z = 1 }");
     VariantSets sets = new VariantSets(one.root());
     UsdLayer other = prims("def \"a\" { int y = 2 int z = 1 }");
     assertThat(sets.add("first", "one", Map.of("two", other.root()))).isTrue();
     UsdLayer more = prims("def \"a\" { int y = 3 int z = 2 }");
-    assertThat(sets.add("second", "one", Map.of("two", more.root()))).isFalse();
-    UsdLayer apart = prims("def \"a\" { int y = 1 int z = 2 }");
-    assertThat(sets.add("third", "one", Map.of("two", apart.root()))).isTrue();
-    assertThat(one.root().children().get("a").variantSets()).containsOnlyKeys("first", "third");
+    assertThat(sets.add("second", "one", Map.of("two", more.root()))).isTrue();
+    PrimSpec a = one.root().children().get("a");
+    assertThat(a.properties()).isEmpty();
+    Map<String, PrimSpec> first = a.variantSets().get("first");
+    assertThat(first.get("one").properties()).as("follows the second").isEmpty();
+    assertThat(first.get("two").properties()).containsOnlyKeys("y");
+    Map<String, PrimSpec> second = a.variantSets().get("second");
+    assertThat(second.get("one").properties()).containsOnlyKeys("y", "z");
+    assertThat(second.get("two").properties()).containsOnlyKeys("y", "z");
+  }
+
+  @Test
+  void aPrimThatTwoSetsTakeAwayIsInOneOfThem() throws Exception {
+    UsdLayer one = prims("def \"a\" { def \"b\" { } int z = 1 }");
+    VariantSets sets = new VariantSets(one.root());
+    UsdLayer without = prims("def \"a\" { int z = 1 }");
+    assertThat(sets.add("first", "one", Map.of("two", without.root()))).isTrue();
+    UsdLayer both = prims("def \"a\" { int z = 2 }");
+    assertThat(sets.add("second", "one", Map.of("two", both.root()))).isFalse();
+    assertThat(one.root().children().get("a").variantSets()).containsOnlyKeys("first");
+    assertThat(one.root().children().get("a").properties()).containsOnlyKeys("z");
   }
 
   @Test
