@@ -25,7 +25,7 @@ import java.util.Random;
 /**
  * A cloth of 200,000 points as Alembic, MDD and PC2, of two lengths: writing and reading all of it
  * as a ratio to a plain copy of the same bytes, and opening and reading any one sample, which must
- * not grow with the file. Each figure is the best of three in one run.
+ * not grow with the file. Each figure is the best of seven in one run.
  */
 final class CacheScale {
   private static final int SIDE = 447;

@@ -35,7 +35,7 @@ import org.joml.Vector3d;
 /**
  * A mesh of a million triangles and a rig of 500 joints with 2,000 frames as binary FBX: time as a
  * ratio to deflating and inflating the same numbers, which no reader or writer can do without, and
- * to three's FBXLoader under Node.js on the same file. Each figure is the best of three in one run.
+ * to three's FBXLoader under Node.js on the same file. Each figure is the best of seven in one run.
  */
 final class FbxScale {
   private static final int JOINTS = 500;

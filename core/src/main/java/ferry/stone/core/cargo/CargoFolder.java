@@ -3,12 +3,9 @@ package ferry.stone.core.cargo;
 import ferry.stone.core.format.files.RandomBytes;
 import ferry.stone.core.format.files.Resources;
 import java.io.BufferedInputStream;
-import java.io.EOFException;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
-import java.nio.ByteBuffer;
-import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
@@ -65,24 +62,7 @@ public final class CargoFolder implements Resources {
 
   @Override
   public RandomBytes random(String path) throws IOException {
-    return new OnDisk(place(path), size(path));
-  }
-
-  private record OnDisk(Path place, long size) implements RandomBytes {
-    @Override
-    public void read(long at, byte[] into, int from, int count) throws IOException {
-      try (FileChannel channel = FileChannel.open(place)) {
-        ByteBuffer buffer = ByteBuffer.wrap(into, from, count);
-        long next = at;
-        while (buffer.hasRemaining()) {
-          int read = channel.read(buffer, next);
-          if (read < 0) {
-            throw new EOFException(place.getFileName() + " ends before byte " + (at + count));
-          }
-          next += read;
-        }
-      }
-    }
+    return new FileBytes(place(path), size(path));
   }
 
   private Path place(String path) throws NoSuchFileException {

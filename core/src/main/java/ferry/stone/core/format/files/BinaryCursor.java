@@ -18,6 +18,10 @@ public final class BinaryCursor {
   /** Longest array of bytes that there can be. */
   private static final int LONGEST = Integer.MAX_VALUE - 16;
 
+  /** What goes from a file into numbers does so by way of this: files fill it without a copy. */
+  private static final ThreadLocal<ByteBuffer> SCRATCH =
+      ThreadLocal.withInitial(() -> ByteBuffer.allocateDirect(1 << 18));
+
   private final String resource;
   private final RandomBytes file;
   private final ByteOrder order;
@@ -162,6 +166,33 @@ public final class BinaryCursor {
       position(at + count);
     }
     return bytes;
+  }
+
+  /**
+   * The next numbers of 32 bits, by way of a buffer that is kept: what is read next goes over it.
+   *
+   * @param target gets them from its beginning on
+   */
+  public void floats(float[] target, int count) throws IOException, FormatException {
+    long at = position();
+    if (4L * count > remaining()) {
+      throw truncated(at);
+    }
+    ByteBuffer kept = SCRATCH.get().order(order);
+    int done = 0;
+    while (done < count) {
+      int some = Math.min(count - done, kept.capacity() / 4);
+      kept.clear().limit(4 * some);
+      try {
+        file.read(at + 4L * done, kept);
+      } catch (EOFException e) {
+        throw truncated(at + 4L * done);
+      }
+      kept.flip();
+      kept.asFloatBuffer().get(target, done, some);
+      done += some;
+    }
+    position(at + 4L * count);
   }
 
   /** The next bytes, in the order of this cursor. */

@@ -44,6 +44,14 @@ public final class SeekableOutput implements Closeable {
     return written + block.position();
   }
 
+  /** Writes what is left of a buffer, at once. */
+  public void write(ByteBuffer bytes) throws IOException {
+    flush();
+    while (bytes.hasRemaining()) {
+      written += channel.write(bytes, written);
+    }
+  }
+
   public void write(byte[] bytes) throws IOException {
     write(bytes, 0, bytes.length);
   }

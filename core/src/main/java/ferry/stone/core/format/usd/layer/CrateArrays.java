@@ -26,6 +26,11 @@ final class CrateArrays {
 
   /** Numbers or texts as they stand. */
   Object numbers(BinaryCursor in, UsdType type, int length) throws IOException, FormatException {
+    if (type.kind() == UsdType.Kind.FLOAT) {
+      float[] all = new float[length];
+      in.floats(all, length);
+      return type.isQuaternion() ? realFirst(all) : all;
+    }
     long at = in.position();
     ByteBuffer bytes = in.block((long) length * sizeOf(type), "an array");
     Object data =
@@ -33,7 +38,7 @@ final class CrateArrays {
           case BOOL -> truths(bytes, length);
           case UCHAR, INT -> ints(bytes, length, type.kind());
           case UINT, INT64, UINT64 -> longs(bytes, length, type.kind());
-          case HALF, FLOAT -> floats(bytes, length, type.kind());
+          case HALF -> halves(bytes, length);
           case DOUBLE, TIMECODE -> {
             double[] all = new double[length];
             bytes.asDoubleBuffer().get(all);
@@ -76,12 +81,8 @@ final class CrateArrays {
     return all;
   }
 
-  private static float[] floats(ByteBuffer bytes, int length, UsdType.Kind kind) {
+  private static float[] halves(ByteBuffer bytes, int length) {
     float[] all = new float[length];
-    if (kind == UsdType.Kind.FLOAT) {
-      bytes.asFloatBuffer().get(all);
-      return all;
-    }
     for (int i = 0; i < length; i++) {
       all[i] = Half.toFloat(bytes.getShort(2 * i));
     }

@@ -347,7 +347,7 @@ final class CrateValues {
             reps[sample] & PAYLOAD, "a sample has " + length + " numbers, others have more.");
       }
       in.position(in.position() + 4L * from);
-      in.block(4L * count, "an array").asFloatBuffer().get(target, 0, count);
+      in.floats(target, count);
     }
   }
 

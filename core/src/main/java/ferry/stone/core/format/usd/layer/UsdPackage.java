@@ -43,6 +43,14 @@ public final class UsdPackage {
       }
       of.read(at + from, into, start, count);
     }
+
+    @Override
+    public void read(long from, ByteBuffer into) throws IOException {
+      if (from < 0 || into.remaining() > size - from) {
+        throw new EOFException();
+      }
+      of.read(at + from, into);
+    }
   }
 
   public UsdPackage(String resource, RandomBytes file) throws IOException, FormatException {

@@ -32,6 +32,10 @@ final class CrateValueWriter {
   /** Larger values are compared with the one before alone. */
   private static final int LARGEST_SHARED = 1 << 12;
 
+  /** Files take these without a copy; larger arrays are rare. */
+  private static final int LARGEST_KEPT = 1 << 24;
+
+  private final ByteBuffer[] kept = new ByteBuffer[2];
   private final SeekableOutput out;
   private final CrateTables tables;
   private final Map<ByteBuffer, Long> known = new HashMap<>();
@@ -55,6 +59,18 @@ final class CrateValueWriter {
 
   private static ByteBuffer buffer(long size) {
     return ByteBuffer.allocate(Math.toIntExact(size)).order(ByteOrder.LITTLE_ENDIAN);
+  }
+
+  /** A buffer for an array: a large one is one of two that are kept, not the one written last. */
+  private ByteBuffer array(long size) {
+    if (size <= LARGEST_SHARED || size > LARGEST_KEPT) {
+      return buffer(size);
+    }
+    int which = before == kept[0] ? 1 : 0;
+    if (kept[which] == null || kept[which].capacity() < size) {
+      kept[which] = ByteBuffer.allocateDirect((int) size).order(ByteOrder.LITTLE_ENDIAN);
+    }
+    return kept[which].clear().limit((int) size);
   }
 
   private static long rep(int type, long payload) {
@@ -84,7 +100,11 @@ final class CrateValueWriter {
     int over = (int) (out.position() % 8);
     out.write(new byte[over == 0 ? 0 : 8 - over]);
     long at = out.position();
-    out.write(bytes.array(), 0, bytes.limit());
+    if (bytes.isDirect()) {
+      out.write(bytes.duplicate());
+    } else {
+      out.write(bytes.array(), 0, bytes.limit());
+    }
     if (small) {
       known.put(bytes, at);
     } else {
@@ -177,7 +197,7 @@ final class CrateValueWriter {
       bytes.putLong(count).putLong(packed.length).put(packed);
       return rep(number, stored(bytes)) | ARRAY | PACKED;
     }
-    ByteBuffer bytes = buffer(8L + (long) sizeOf(type) * length);
+    ByteBuffer bytes = array(8L + (long) sizeOf(type) * length);
     bytes.putLong(count);
     numbers(value, bytes);
     return rep(number, stored(bytes)) | ARRAY;
