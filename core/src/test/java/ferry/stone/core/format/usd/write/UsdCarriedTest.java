@@ -172,16 +172,55 @@ class UsdCarriedTest {
     assertThat(plan.said()).extracting(Finding::code).contains("file-not-in-package");
   }
 
+  private static final String SHARED =
+      """
+      #usda 1.0
+      def Xform "Yard" {
+        def Mesh "m" ( prepend apiSchemas = ["MaterialBindingAPI"] ) {
+          point3f[] points = [(0,0,0),(1,0,0),(0,1,0)]
+          int[] faceVertexCounts = [3]
+          int[] faceVertexIndices = [0,1,2]
+          rel material:binding = </Yard/Looks/Oak>
+        }
+        def Scope "Looks" {
+          def NodeGraph "Grain" {
+            float outputs:out.connect = </Yard/Looks/Grain/Noise.outputs:out>
+            def Shader "Noise" { uniform token info:id = "ND_noise2d_float"
+              float inputs:amplitude.connect = </Yard/Looks/Height.outputs:out>
+              float outputs:out }
+          }
+          def Shader "Height" { uniform token info:id = "ND_constant_float"
+            float outputs:out }
+          def Material "Oak" {
+            token outputs:mtlx:surface.connect = </Yard/Looks/Oak/Coat.outputs:out>
+            def Shader "Coat" { uniform token info:id = "ND_standard_surface_surfaceshader"
+              float inputs:coat.connect = %s
+              token outputs:out }
+          }
+          def Material "Ash" { float inputs:wet = 1 }
+        }
+      }
+      """;
+
   @Test
-  void aNetworkThatLeadsOutOfItsMaterialIsNotKept() throws Exception {
-    Scene near =
-        read(
-            STAGE.replace(
-                "float inputs:coat = 0.75",
-                "float inputs:coat.connect = </Yard/Looks/Oak/Coat.inputs:coat>"));
+  void whatANetworkSharesWithOthersStandsInItsMaterialThen() throws Exception {
+    Scene near = read(SHARED.formatted("</Yard/Looks/Grain.outputs:out>"));
+    assertThat(codes()).contains("network-kept").doesNotContain("network-not-read");
+    Scene far = landed(near);
+    assertThat(text)
+        .contains("float inputs:coat.connect = </Yard/Looks/Oak/Grain.outputs:out>")
+        .contains("float outputs:out.connect = </Yard/Looks/Oak/Grain/Noise.outputs:out>")
+        .contains("float inputs:amplitude.connect = </Yard/Looks/Oak/Height.outputs:out>")
+        .contains("uniform token info:id = \"ND_constant_float\"");
+    assertThat(values(far)).isEqualTo(values(near));
+  }
+
+  @Test
+  void aNetworkThatLeadsIntoAnotherMaterialIsNotKept() throws Exception {
+    Scene near = read(SHARED.formatted("</Yard/Looks/Ash.inputs:wet>"));
     assertThat(codes()).contains("network-not-read");
-    Material bare =
-        near.materials().stream().filter(m -> m.name().equals("Bare")).findFirst().orElseThrow();
-    assertThat(bare.properties()).isEmpty();
+    assertThat(
+            near.materials().stream().filter(m -> m.name().equals("Oak")).findFirst().orElseThrow())
+        .satisfies(m -> assertThat(m.properties()).isEmpty());
   }
 }

@@ -163,6 +163,7 @@ class UsdPlacesTest {
     assertThat(new String(text.bytes("a.usda"), StandardCharsets.UTF_8))
         .containsOnlyOnce("def PointInstancer")
         .contains("point3f[] positions.timeSamples")
+        .contains("float3[] extent.timeSamples")
         .contains("24: [(0, 4, 0), (1, 0, 0), (2, 0, 5), (3, 0, 0)]");
   }
 

@@ -1,6 +1,7 @@
 package ferry.stone.core.format.usd.read.look;
 
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.files.FreeNames;
 import ferry.stone.core.format.usd.UsdNames;
 import ferry.stone.core.format.usd.compose.UsdPrim;
 import ferry.stone.core.format.usd.compose.UsdProperty;
@@ -19,7 +20,8 @@ import java.util.Map;
 /**
  * Shading networks that are none of ours, kept as they are found: a map of outputs of the material
  * with what they are connected to, and of the prims that say it, so that a landing as USD has them
- * again. Paths are told from the material: {@code coat.outputs:out}.
+ * again. Paths are told from the material: {@code coat.outputs:out}. What several materials share
+ * stands in each of them then.
  */
 final class Networks {
   /** More numbers than networks have. */
@@ -28,6 +30,11 @@ final class Networks {
   private final UsdStage stage;
   private final String material;
   private final Map<String, Object> kept = new LinkedHashMap<>();
+
+  /** Paths of prims outside of the material, with the names that they get in it. */
+  private final Map<String, String> outside = new LinkedHashMap<>();
+
+  private final FreeNames names = new FreeNames();
   private int numbers;
   private boolean leaves;
   private boolean whole = true;
@@ -45,6 +52,7 @@ final class Networks {
   static Networks of(UsdStage stage, UsdPrim prim, List<String> outputs)
       throws IOException, FormatException {
     Networks all = new Networks(stage, prim.path());
+    prim.children().forEach(child -> all.names.take(child.name()));
     for (String output : outputs) {
       List<String> ends = all.local(prim.property(output).targets());
       if (!ends.isEmpty()) {
@@ -52,6 +60,7 @@ final class Networks {
       }
     }
     Map<String, Object> prims = all.prims(prim);
+    all.outside(prims);
     if (!prims.isEmpty()) {
       all.kept.put(UsdNames.PRIMS, prims);
     }
@@ -63,7 +72,7 @@ final class Networks {
     return kept;
   }
 
-  /** Whether everything is there: neither too much nor led outside of the material. */
+  /** Whether everything is there: neither too much, nor led into another material. */
   boolean isWhole() {
     return whole && numbers <= MOST;
   }
@@ -123,17 +132,49 @@ final class Networks {
     return all;
   }
 
-  private List<String> local(List<String> targets) {
+  /** Adds what the network is connected to outside of its material, as if it stood inside. */
+  private void outside(Map<String, Object> prims) throws IOException, FormatException {
+    int done = 0;
+    while (done < outside.size()) {
+      String path = List.copyOf(outside.keySet()).get(done++);
+      UsdPrim prim = stage.prim(path);
+      boolean known = prim != null && !prim.typeName().equals("Material");
+      whole &= known;
+      if (known && numbers <= MOST) {
+        prims.put(outside.get(path), prim(prim));
+      }
+    }
+  }
+
+  /** Paths as they are told from the material. */
+  private List<String> local(List<String> targets) throws IOException, FormatException {
     List<String> all = new ArrayList<>();
     for (String target : targets) {
-      boolean own = target.startsWith(material + "/") || target.startsWith(material + ".");
-      whole &= own;
-      if (own) {
+      if (target.startsWith(material + "/") || target.startsWith(material + ".")) {
         all.add(
             target.substring(
                 material.length() + (target.charAt(material.length()) == '/' ? 1 : 0)));
+        continue;
       }
+      int dot = target.indexOf('.');
+      String top = top(dot < 0 ? target : target.substring(0, dot));
+      all.add(outside.computeIfAbsent(top, this::name) + target.substring(top.length()));
     }
     return all;
+  }
+
+  /** The graph that a prim stands in, the outermost; itself where there is none. */
+  private String top(String path) throws IOException, FormatException {
+    for (int end = path.indexOf('/', 1); end > 0; end = path.indexOf('/', end + 1)) {
+      UsdPrim above = stage.prim(path.substring(0, end));
+      if (above != null && above.typeName().equals("NodeGraph")) {
+        return above.path();
+      }
+    }
+    return path;
+  }
+
+  private String name(String path) {
+    return names.take(path.substring(path.lastIndexOf('/') + 1));
   }
 }

@@ -11,9 +11,12 @@ import ferry.stone.core.scene.node.LocalTransform.Trs;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.time.Clip;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.TreeSet;
+import org.joml.Quaterniond;
 import org.joml.Quaterniondc;
+import org.joml.Vector3d;
 import org.joml.Vector3dc;
 
 /**
@@ -48,7 +51,16 @@ public final class PlacesOut {
     part(prim, "orientations", "quath", Clip.ROTATION, 4);
     part(prim, "orientationsf", "quatf", Clip.ROTATION, 4);
     part(prim, "scales", "float3", Clip.SCALE, 3);
-    Spec.set(prim, "extent", Spec.value("float3", true, extent()));
+    PropertySpec extent = Spec.set(prim, "extent", extent(Double.NaN));
+    TreeSet<Double> moments = new TreeSet<>();
+    for (String property : List.of(Clip.TRANSLATION, Clip.ROTATION, Clip.SCALE)) {
+      places.forEach(place -> moments(place, property, moments));
+    }
+    if (!moments.isEmpty()) {
+      double[] seconds = moments.stream().mapToDouble(Double::doubleValue).toArray();
+      List<UsdValue> boxes = Arrays.stream(seconds).mapToObj(this::extent).toList();
+      extent.samples(Spec.samples(times.codes(seconds), boxes));
+    }
     Spec.target(prim, "prototypes", prototypes.toArray(String[]::new)).uniform(false);
   }
 
@@ -67,14 +79,18 @@ public final class PlacesOut {
         case Clip.SCALE -> three(rest, i, trs.scale());
         default -> turn(rest, i, trs.rotation());
       }
-      Clip.Track track = times.track(places.get(i).id(), property);
-      for (int k = 0; track != null && k < track.timesSeconds().length; k++) {
-        moments.add(track.timesSeconds()[k]);
-      }
+      moments(places.get(i), property, moments);
     }
     PropertySpec array = Spec.set(prim, name, Spec.value(type, true, rest));
     if (!moments.isEmpty()) {
       samples(array, type, property, rest, moments);
+    }
+  }
+
+  private void moments(Node place, String property, TreeSet<Double> moments) {
+    Clip.Track track = times.track(place.id(), property);
+    for (int k = 0; track != null && k < track.timesSeconds().length; k++) {
+      moments.add(track.timesSeconds()[k]);
     }
   }
 
@@ -101,23 +117,50 @@ public final class PlacesOut {
     array.samples(Spec.samples(times.codes(seconds), values));
   }
 
-  private float[] extent() {
+  /** The box around all of them; at rest where the moment is none. */
+  private UsdValue extent(double second) {
     Bounds all = Bounds.EMPTY;
     for (int i = 0; i < places.size(); i++) {
       Bounds box = boxes.get(kinds[i]);
-      all = box.isEmpty() ? all : all.union(box.transform(still(places.get(i)).toMatrix()));
+      all = box.isEmpty() ? all : all.union(box.transform(at(places.get(i), second).toMatrix()));
     }
-    if (all.isEmpty() || !Double.isFinite(all.diagonal())) {
-      return new float[6];
+    boolean none = all.isEmpty() || !Double.isFinite(all.diagonal());
+    float[] numbers =
+        none
+            ? new float[6]
+            : new float[] {
+              (float) all.minX(),
+              (float) all.minY(),
+              (float) all.minZ(),
+              (float) all.maxX(),
+              (float) all.maxY(),
+              (float) all.maxZ()
+            };
+    return Spec.value("float3", true, numbers);
+  }
+
+  private Trs at(Node place, double second) {
+    Trs rest = still(place);
+    Clip.Track t = Double.isNaN(second) ? null : times.track(place.id(), Clip.TRANSLATION);
+    Clip.Track r = Double.isNaN(second) ? null : times.track(place.id(), Clip.ROTATION);
+    Clip.Track s = Double.isNaN(second) ? null : times.track(place.id(), Clip.SCALE);
+    double[] v = new double[4];
+    Vector3d where = new Vector3d(rest.translation());
+    Quaterniond turn = new Quaterniond(rest.rotation());
+    Vector3d size = new Vector3d(rest.scale());
+    if (t != null) {
+      Curves.sample(t, second, v);
+      where.set(v[0], v[1], v[2]);
     }
-    return new float[] {
-      (float) all.minX(),
-      (float) all.minY(),
-      (float) all.minZ(),
-      (float) all.maxX(),
-      (float) all.maxY(),
-      (float) all.maxZ()
-    };
+    if (r != null) {
+      Curves.sample(r, second, v);
+      turn.set(v[0], v[1], v[2], v[3]).normalize();
+    }
+    if (s != null) {
+      Curves.sample(s, second, v);
+      size.set(v[0], v[1], v[2]);
+    }
+    return Trs.of(where, turn, size);
   }
 
   private static void three(float[] all, int i, Vector3dc v) {
