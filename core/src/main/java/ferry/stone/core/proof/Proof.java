@@ -71,6 +71,20 @@ public record Proof(
    */
   public static Proof of(Scene near, Scene asked, Landed landed, Resources cargo, Progress progress)
       throws IOException, FormatException {
+    return of(near, asked, landed, cargo, Map.of(), progress);
+  }
+
+  /**
+   * @param byHand paths of landed parts by those of the parts that they are
+   */
+  static Proof of(
+      Scene near,
+      Scene asked,
+      Landed landed,
+      Resources cargo,
+      Map<String, String> byHand,
+      Progress progress)
+      throws IOException, FormatException {
     Scene whole = FittingLayers.of(asked, (mesh, layer) -> {});
     Scene shaped = landed.holding().shaped(whole);
     Scene far =
@@ -87,7 +101,7 @@ public record Proof(
     Scene read = Rebase.intoData(file, Frame.Y_UP_METRE);
     Ledger ledger = new Ledger();
     whole(ledger, near, whole, arrived, read, file.frame(), landed);
-    PartMatch match = new PartMatch(arrived, read);
+    PartMatch match = new PartMatch(arrived, read, byHand);
     parts(ledger, near, far, arrived, read, landed.tree(read), match, landed, progress);
     new RigProof(ledger, near, arrived, read, match, landed).run(progress);
     new CacheProof(ledger, near, arrived, read, match).run(landed, progress);
@@ -294,6 +308,7 @@ public record Proof(
     double size = size(far);
     new TreeProof(ledger, near, handled, far, tree, landed, POSITION_TOLERANCE * size).run();
     detailLevels(ledger, near, far, read);
+    ValuesProof.list(ledger, near, far, read, landed);
     Map<Integer, PolygonMesh> nearMeshes = near.meshesById();
     List<Scene.ShownMesh> shown = far.shownMeshes();
     for (int i = 0; i < shown.size(); i++) {

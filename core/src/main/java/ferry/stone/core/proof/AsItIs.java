@@ -1,0 +1,30 @@
+package ferry.stone.core.proof;
+
+import ferry.stone.core.format.files.Resources;
+import ferry.stone.core.format.losses.Capability;
+import ferry.stone.core.format.losses.Capability.Fate;
+import ferry.stone.core.format.losses.Holding;
+import ferry.stone.core.scene.Scene;
+
+/** Holds everything as it was: what is compared is a file of its own, and no landing. */
+record AsItIs(Scene scene) implements Holding {
+  @Override
+  public String format() {
+    return "the second file";
+  }
+
+  @Override
+  public Fate fate(Capability capability) {
+    return Fate.KEPT;
+  }
+
+  @Override
+  public Scene read(String mainFile, Resources files) {
+    return scene;
+  }
+
+  @Override
+  public Scene shaped(Scene far) {
+    return far;
+  }
+}

@@ -1,0 +1,279 @@
+package ferry.stone.core.proof;
+
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.files.Resources;
+import ferry.stone.core.format.losses.Capability;
+import ferry.stone.core.format.losses.CapabilityTable;
+import ferry.stone.core.geometry.frame.Rebase;
+import ferry.stone.core.math.Bounds;
+import ferry.stone.core.math.Figures;
+import ferry.stone.core.math.Frame;
+import ferry.stone.core.proof.LedgerRow.Verdict;
+import ferry.stone.core.scene.FrameSource;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.work.Progress;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import org.joml.Matrix4d;
+import org.joml.Vector3d;
+
+/**
+ * Whether two files are the same asset: the second is held against the first, fact by fact, as a
+ * landing is held against what was to land. Nothing of the second is expected to be lost.
+ */
+public final class PairProof {
+  private static final double SAME_DEGREES = 1e-3;
+  private static final double SAME_SIZE = 1e-5;
+
+  /**
+   * @param together how the second is put on the spot of the first before they are compared
+   * @param byHand paths of parts of the second by those of the parts of the first that they are
+   */
+  public record How(Together together, Map<String, String> byHand) {
+    public static final How USUAL = new How(Together.AS_THEY_ARE, Map.of());
+  }
+
+  /** Where the second asset stands when it is compared. */
+  public enum Together {
+    /** Where it says. */
+    AS_THEY_ARE,
+    /** The origins of both first roots on one spot. */
+    ROOTS,
+    /** The middles of the bases of both boxes on one spot. */
+    BASES
+  }
+
+  /**
+   * @param scene as it was read, in the frame that it is taken to have
+   * @param files for its textures
+   * @param name of the asset
+   */
+  public record Side(Scene scene, Resources files, String name) {}
+
+  private final Side first;
+  private final Scene second;
+  private final Side other;
+  private final How how;
+
+  private PairProof(Side first, Side second, How how) {
+    this.first = first;
+    this.other = second;
+    this.how = how;
+    this.second = moved(first.scene, second.scene, how.together);
+  }
+
+  /** All facts; what only the second has is listed too. */
+  public static Proof of(Side first, Side second, How how, Progress progress)
+      throws IOException, FormatException {
+    return new PairProof(first, second, how).proof(progress);
+  }
+
+  private Proof proof(Progress progress) throws IOException, FormatException {
+    Landed landed =
+        new Landed(
+            other.files,
+            other.name,
+            second.frame(),
+            CapabilityTable.named("pair", "the second file", "").kept(Capability.values()).build(),
+            new AsItIs(second),
+            List.of(),
+            0);
+    Proof plain = Proof.of(first.scene, first.scene, landed, first.files, how.byHand, progress);
+    List<LedgerRow> rows = new ArrayList<>();
+    for (LedgerRow row : plain.rows()) {
+      rows.add(row.fact().equals("Unit and axes") ? frames() : row);
+    }
+    Ledger more = new Ledger();
+    Scene a = Rebase.intoData(first.scene, Frame.Y_UP_METRE);
+    Scene b = Rebase.intoData(second, Frame.Y_UP_METRE);
+    PartMatch match = new PartMatch(a, b, how.byHand);
+    matches(more, match);
+    WeightsProof.list(more, a, b, match);
+    nodes(more, a, b);
+    rows.addAll(more.rows());
+    return new Proof(
+        other.name,
+        plain.bytes(),
+        plain.readSeconds(),
+        List.copyOf(rows),
+        count(rows, Verdict.KEPT),
+        count(rows, Verdict.CHANGED),
+        count(rows, Verdict.LOST));
+  }
+
+  private static int count(List<LedgerRow> rows, Verdict verdict) {
+    return (int) rows.stream().filter(r -> r.verdict() == verdict).count();
+  }
+
+  private LedgerRow frames() {
+    Ledger ledger = new Ledger();
+    ledger.group("Whole scene");
+    boolean same = first.scene.frame().equals(second.frame());
+    ledger.add(
+        "Unit and axes",
+        -1,
+        frame(first.scene),
+        frame(first.scene),
+        frame(second),
+        same ? "same" : "",
+        same ? Verdict.KEPT : Verdict.CHANGED,
+        same ? "" : "both are compared in metres with Y up");
+    return ledger.rows().get(0);
+  }
+
+  private static String frame(Scene scene) {
+    boolean assumed = scene.unitSource() == FrameSource.ASSUMED;
+    return scene.frame().label() + (assumed ? ", not stated" : "");
+  }
+
+  /** How parts were found that are not where their path says, and what only the second has. */
+  private static void matches(Ledger ledger, PartMatch match) {
+    List<Scene.ShownMesh> wanted = match.wanted();
+    for (int i = 0; i < wanted.size(); i++) {
+      Scene.ShownMesh found = match.landed(i);
+      if (found != null && match.how(i) != PartMatch.How.PATH) {
+        ledger.group(wanted.get(i).path());
+        ledger.add(
+            "Compared with",
+            wanted.get(i).node().id(),
+            wanted.get(i).path(),
+            wanted.get(i).path(),
+            found.path(),
+            "",
+            found.path().equals(wanted.get(i).path()) ? Verdict.KEPT : Verdict.CHANGED,
+            "found " + match.how(i).words());
+      }
+    }
+    for (Scene.ShownMesh more : match.more()) {
+      ledger.group(more.path());
+      ledger.add("Part", -1, "—", "—", "yes", "", Verdict.CHANGED, "only the second file has it");
+    }
+  }
+
+  /** Turns and sizes of nodes of the same path, and nodes that only the second has. */
+  private static void nodes(Ledger ledger, Scene a, Scene b) {
+    ledger.group("Parts");
+    Map<String, Integer> places = new HashMap<>();
+    List<String> paths = b.paths();
+    for (int i = 0; i < paths.size(); i++) {
+      places.putIfAbsent(paths.get(i), i);
+    }
+    Matrix4d[] was = a.worldMatrices();
+    Matrix4d[] is = b.worldMatrices();
+    double most = 0;
+    double size = 0;
+    String turned = "";
+    String sized = "";
+    int compared = 0;
+    for (int i = 0; i < was.length; i++) {
+      Integer there = places.get(a.paths().get(i));
+      if (there == null) {
+        continue;
+      }
+      compared++;
+      for (int axis = 0; axis < 3; axis++) {
+        Vector3d own = was[i].getColumn(axis, new Vector3d());
+        Vector3d found = is[there].getColumn(axis, new Vector3d());
+        double angle = Math.toDegrees(own.angle(found));
+        double ratio = Math.abs(found.length() / own.length() - 1);
+        if (angle > most) {
+          most = angle;
+          turned = a.paths().get(i);
+        }
+        if (ratio > size) {
+          size = ratio;
+          sized = a.paths().get(i);
+        }
+      }
+    }
+    if (compared > 0) {
+      row(
+          ledger,
+          "Axes of nodes",
+          a,
+          compared,
+          new Measure("deg", null, null, null, most),
+          Figures.plain(round(most)) + "°",
+          most <= SAME_DEGREES,
+          turned);
+      row(
+          ledger,
+          "Sizes of nodes",
+          a,
+          compared,
+          new Measure("1", null, null, null, size),
+          Figures.plain(round(100 * size)) + " %",
+          size <= SAME_SIZE,
+          sized);
+    }
+    Set<String> more = new TreeSet<>(paths);
+    more.removeAll(new TreeSet<>(a.paths()));
+    if (!more.isEmpty()) {
+      ledger.measure(Measure.count(0, 0, more.size()));
+      ledger.add(
+          "Nodes that only the second file has",
+          -1,
+          "0",
+          "0",
+          Figures.count(more.size()),
+          "+" + more.size(),
+          Verdict.CHANGED,
+          "first: " + more.iterator().next());
+    }
+  }
+
+  private static double round(double value) {
+    return Math.round(value * 1e4) / 1e4;
+  }
+
+  private static void row(
+      Ledger ledger,
+      String fact,
+      Scene a,
+      int compared,
+      Measure measure,
+      String differs,
+      boolean same,
+      String where) {
+    String all = Figures.count(a.nodes().size());
+    ledger.measure(measure);
+    ledger.add(
+        fact,
+        -1,
+        all,
+        all,
+        Figures.count(compared) + " compared",
+        differs,
+        same ? Verdict.KEPT : Verdict.CHANGED,
+        same ? "" : "most: " + where);
+  }
+
+  private static Scene moved(Scene a, Scene b, Together together) {
+    if (together == Together.AS_THEY_ARE || a.nodes().isEmpty() || b.nodes().isEmpty()) {
+      return b;
+    }
+    Vector3d from = spot(b, together);
+    Vector3d to = spot(a, together);
+    if (from == null || to == null) {
+      return b;
+    }
+    Vector3d by = Frame.Y_UP_METRE.matrixTo(b.frame()).transformDirection(to.sub(from));
+    Matrix4d placement = new Matrix4d().translation(by).mul(b.placement());
+    return b.toBuilder().placement(placement).build();
+  }
+
+  /** In metres with Y up; {@code null} for an empty box. */
+  private static Vector3d spot(Scene scene, Together together) {
+    Matrix4d out = scene.frame().matrixTo(Frame.Y_UP_METRE);
+    if (together == Together.ROOTS) {
+      return out.transformPosition(scene.worldMatrices()[0].getTranslation(new Vector3d()));
+    }
+    Bounds box = scene.bounds().transform(out);
+    return box.isEmpty() ? null : new Vector3d(box.centre().x(), box.minY(), box.centre().z());
+  }
+}

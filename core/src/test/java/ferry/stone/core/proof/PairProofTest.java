@@ -1,0 +1,147 @@
+package ferry.stone.core.proof;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import ferry.stone.core.TestFiles;
+import ferry.stone.core.cargo.CargoReader;
+import ferry.stone.core.format.ReadContext;
+import ferry.stone.core.landing.Landing;
+import ferry.stone.core.landing.LandingOptions;
+import ferry.stone.core.proof.FaultScene.Fault;
+import ferry.stone.core.proof.LedgerRow.Verdict;
+import ferry.stone.core.proof.PairProof.How;
+import ferry.stone.core.proof.PairProof.Side;
+import ferry.stone.core.proof.PairProof.Together;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.node.LocalTransform.Trs;
+import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.work.Progress;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Stream;
+import org.joml.Matrix4d;
+import org.joml.Quaterniond;
+import org.joml.Vector3d;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.Arguments;
+import org.junit.jupiter.params.provider.MethodSource;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** Two files: equal ones have no differences, and a fault of any kind is found and named. */
+class PairProofTest {
+  private static final List<String> RIGGED = List.of("glb", "fbx", "usdc", "usda");
+  private static final List<String> BARE = List.of("obj", "abc");
+
+  private static Side side(Scene scene, String format) throws Exception {
+    TestFiles out = new TestFiles();
+    Landing.write(scene, LandingOptions.of(format), "buoy", new TestFiles(), out, Progress.NONE);
+    return new Side(CargoReader.read("buoy", ReadContext.of(out)), out, "buoy." + format);
+  }
+
+  private static List<LedgerRow> differences(Side a, Side b, How how) throws Exception {
+    return PairProof.of(a, b, how, Progress.NONE).rows().stream()
+        .filter(r -> r.verdict() != Verdict.KEPT)
+        .toList();
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"glb", "fbx", "usdc", "usda", "obj", "abc", "stl", "ply"})
+  void equalFilesHaveNoDifferences(String format) throws Exception {
+    Side a = side(FaultScene.with(Fault.NONE), format);
+    Side b = side(FaultScene.with(Fault.NONE), format);
+    assertThat(differences(a, b, How.USUAL)).isEmpty();
+  }
+
+  /** What the rows that tell of a fault are about: a part of their group, a part of their fact. */
+  static Stream<Arguments> faults() {
+    Map<Fault, List<String>> told =
+        Map.ofEntries(
+            Map.entry(Fault.VERTEX, List.of("flag", "Vertex order")),
+            Map.entry(Fault.UV, List.of("flag", "UV")),
+            Map.entry(Fault.WEIGHT, List.of("flag", "Weights")),
+            Map.entry(Fault.KEY, List.of("Motion", "Vertices during")),
+            Map.entry(Fault.TEXEL, List.of("striped|stripes|Materials", "olour|ixel|mage")),
+            Map.entry(Fault.NAME, List.of("Parts", "Names and paths")),
+            Map.entry(Fault.CHILD, List.of("plate|Parts", "Part|Nodes")),
+            Map.entry(Fault.MATERIAL, List.of("Materials", "Faces on their materials")),
+            Map.entry(Fault.SHEAR, List.of("bell|Parts", "Axes|Vertex order|Surface")),
+            Map.entry(Fault.PIVOT, List.of("Parts", "Origins")),
+            Map.entry(Fault.MORPH, List.of("Skeleton and morph targets", "Shape of flutter")),
+            Map.entry(Fault.VALUE, List.of("Parts", "Custom values")));
+    return told.entrySet().stream()
+        .flatMap(
+            e -> {
+              boolean rig =
+                  List.of(Fault.WEIGHT, Fault.KEY, Fault.MORPH, Fault.VALUE, Fault.PIVOT)
+                      .contains(e.getKey());
+              List<String> formats =
+                  rig || e.getKey() == Fault.TEXEL || e.getKey() == Fault.MATERIAL
+                      ? RIGGED
+                      : Stream.concat(RIGGED.stream(), BARE.stream()).toList();
+              return formats.stream()
+                  .map(f -> Arguments.of(e.getKey(), f, e.getValue().get(0), e.getValue().get(1)));
+            });
+  }
+
+  @ParameterizedTest
+  @MethodSource("faults")
+  void aFaultIsFoundAndNamed(Fault fault, String format, String group, String fact)
+      throws Exception {
+    Side good = side(FaultScene.with(Fault.NONE), format);
+    Side bad = side(FaultScene.with(fault), format);
+    assertThat(differences(good, bad, How.USUAL))
+        .anyMatch(
+            r ->
+                r.group().matches(".*(" + group + ").*") && r.fact().matches(".*(" + fact + ").*"));
+  }
+
+  @Test
+  void aPartWithAnotherNameAndPlaceIsFoundByItsShapeAndSaid() throws Exception {
+    Side a = side(FaultScene.with(Fault.NONE), "glb");
+    Scene moved =
+        a.scene().toBuilder()
+            .nodes(
+                a.scene().nodes().stream()
+                    .map(
+                        n ->
+                            n.name().equals("bell")
+                                ? n.withName("klang")
+                                    .withTransform(
+                                        Trs.of(
+                                            new Vector3d(5, 0, 0),
+                                            new Quaterniond(),
+                                            new Vector3d(1)))
+                                : n)
+                    .toList())
+            .build();
+    // The bell and the plate have one shape: neither is alone with it once the names are gone.
+    List<LedgerRow> rows = differences(a, new Side(moved, a.files(), "moved"), How.USUAL);
+    assertThat(rows)
+        .anyMatch(r -> r.fact().equals("Compared with") && r.note().equals("found by shape"));
+    How hand = new How(Together.AS_THEY_ARE, Map.of("buoy/bell", "buoy/klang"));
+    assertThat(differences(a, new Side(moved, a.files(), "moved"), hand))
+        .anyMatch(r -> r.fact().equals("Compared with") && r.note().equals("found as you say"));
+  }
+
+  @Test
+  void assetsThatStandElsewhereArePutOnOneSpot() throws Exception {
+    Side a = side(FaultScene.with(Fault.NONE), "usda");
+    Scene away = a.scene().toBuilder().placement(new Matrix4d().translation(7, 2, -3)).build();
+    Side b = new Side(away, a.files(), "away");
+    assertThat(differences(a, b, How.USUAL)).isNotEmpty();
+    for (Together spot : List.of(Together.ROOTS, Together.BASES)) {
+      assertThat(differences(a, b, new How(spot, Map.of()))).as(spot.toString()).isEmpty();
+    }
+  }
+
+  @Test
+  void whatOnlyTheSecondHasIsListed() throws Exception {
+    Side a = side(FaultScene.with(Fault.CHILD), "glb");
+    Side b = side(FaultScene.with(Fault.NONE), "glb");
+    assertThat(differences(a, b, How.USUAL))
+        .anyMatch(r -> r.group().equals("buoy/plate") && r.note().contains("only the second"))
+        .anyMatch(r -> r.fact().equals("Nodes that only the second file has"));
+    assertThat(b.scene().nodes()).extracting(Node::name).contains("plate");
+  }
+}
