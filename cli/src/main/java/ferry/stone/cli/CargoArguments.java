@@ -111,12 +111,22 @@ final class CargoArguments {
    * @param workFolder where zips are unpacked to
    */
   Cargo read(Path workFolder) throws IOException, FormatException {
+    return read(files, workFolder);
+  }
+
+  /** The files that were given. */
+  List<Path> files() {
+    return files;
+  }
+
+  /** The same of some of the files alone. */
+  Cargo read(List<Path> files, Path workFolder) throws IOException, FormatException {
     LengthUnit unit = unitIn == null ? null : unit();
     SignedAxis up = upIn == null ? null : up();
     Map<String, Path> listed = new TreeMap<>();
     List<String> scenes = new ArrayList<>();
     for (int i = 0; i < files.size(); i++) {
-      gather(files.get(i), i, workFolder, listed, scenes);
+      gather(files.get(i), prefix(files, i), workFolder, listed, scenes);
     }
     Resources resources = new CargoFolder(listed);
     String name =
@@ -152,11 +162,12 @@ final class CargoArguments {
               .build();
         };
     return new Cargo(
-        near, reread(survey, near), resources, name, inputs(near, listed, scenes), again);
+        near, reread(survey, near), resources, name, inputs(files, near, listed, scenes), again);
   }
 
   /** The files that the scene was read from, and those that it goes on needing. */
-  private Set<Path> inputs(Scene read, Map<String, Path> listed, List<String> scenes) {
+  private static Set<Path> inputs(
+      List<Path> files, Scene read, Map<String, Path> listed, List<String> scenes) {
     Set<Path> inputs = new HashSet<>(files);
     scenes.forEach(s -> inputs.add(listed.get(s)));
     read.textures().stream()
@@ -247,18 +258,22 @@ final class CargoArguments {
                     "--up-in takes x, y, z or one of them with a minus, not \"" + upIn + "\"."));
   }
 
+  /** What stands before the paths of one of several files. */
+  private static String prefix(List<Path> files, int number) {
+    return files.size() == 1 ? "" : "input_" + (number + 1) + "/";
+  }
+
   private void gather(
-      Path file, int number, Path workFolder, Map<String, Path> listed, List<String> scenes)
+      Path file, String prefix, Path workFolder, Map<String, Path> listed, List<String> scenes)
       throws IOException, FormatException {
     if (!Files.exists(file)) {
       throw new IOException(file + ": there is no such file. Check the path.");
     }
-    String prefix = files.size() == 1 ? "" : "input_" + (number + 1) + "/";
     if (Files.isDirectory(file)) {
       list(file, prefix, Integer.MAX_VALUE, listed);
       addScenes(listed, prefix, scenes);
     } else if (CargoPath.extension(file.getFileName().toString()).equals("zip")) {
-      Path target = workFolder.resolve("zip_" + number);
+      Path target = workFolder.resolve("zip_" + prefix.replace("/", ""));
       String shown = file.getFileName().toString();
       ZipUnpacker.unpack(
           file,

@@ -3,11 +3,13 @@ package ferry.stone.cli;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import ferry.stone.core.cargo.CargoFolder;
+import ferry.stone.core.cargo.CargoReader;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Offer;
 import ferry.stone.core.format.Format;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Formats;
+import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.handling.Accepting;
 import ferry.stone.core.handling.Handling;
 import ferry.stone.core.handling.Step;
@@ -19,13 +21,18 @@ import ferry.stone.core.landing.Landings;
 import ferry.stone.core.landing.PartFiles;
 import ferry.stone.core.proof.LedgerRow;
 import ferry.stone.core.proof.Proof;
+import ferry.stone.core.report.Report;
+import ferry.stone.core.report.ReportSide;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.work.Progress;
+import java.io.IOException;
 import java.io.OutputStream;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
 import java.util.concurrent.Callable;
 import java.util.concurrent.atomic.AtomicInteger;
 import picocli.CommandLine.Command;
@@ -92,6 +99,12 @@ final class Convert implements Callable<Integer> {
       description = "Replace files that are there already; files that are read never are.")
   private boolean force;
 
+  @Option(
+      names = "--report",
+      description =
+          "Write NAME.report.html beside the result: pictures of both sides, all facts, hashes.")
+  private boolean report;
+
   @Spec private CommandSpec spec;
 
   @Override
@@ -128,6 +141,9 @@ final class Convert implements Callable<Integer> {
         folder.check(options.stem(cargo.name()) + "." + options.format());
       }
       folder.check(proofFile.getFileName().toString());
+      if (report) {
+        folder.check(reportName(cargo));
+      }
       landings =
           Landings.write(
               far,
@@ -151,8 +167,18 @@ final class Convert implements Callable<Integer> {
       try (OutputStream to = folder.create(proofFile.getFileName().toString())) {
         mapper.writerWithDefaultPrettyPrinter().writeValue(to, json);
       }
+      if (report) {
+        try (OutputStream to = folder.create(reportName(cargo))) {
+          to.write(page(cargo, proof, landings, folder, options).getBytes(StandardCharsets.UTF_8));
+        }
+      }
       folder.keep();
     }
+    say(landings, proof, proofFile);
+    return verdict(proof);
+  }
+
+  private void say(Landings landings, Proof proof, Path proofFile) {
     spec.commandLine()
         .getOut()
         .println(
@@ -167,7 +193,39 @@ final class Convert implements Callable<Integer> {
                 + proof.lost()
                 + " lost; proof in "
                 + proofFile);
-    return verdict(proof);
+  }
+
+  private static String reportName(CargoArguments.Cargo cargo) {
+    return Landing.stem(cargo.name()) + ".report.html";
+  }
+
+  /** What was read against what was written, which is read anew for it. */
+  private static String page(
+      CargoArguments.Cargo cargo,
+      Proof proof,
+      Landings landings,
+      OutputFolder folder,
+      LandingOptions options)
+      throws IOException, FormatException {
+    Map<String, Path> written = new TreeMap<>(folder.written());
+    written.keySet().removeIf(name -> name.endsWith(".proof.json"));
+    written.keySet().removeIf(name -> name.endsWith(".report.html"));
+    CargoFolder files = new CargoFolder(written);
+    Scene landed =
+        CargoReader.read(
+            cargo.name(),
+            landings.each().stream().map(e -> e.folder() + e.landing().mainFile()).toList(),
+            ReadContext.of(files));
+    Map<String, String> settings = new TreeMap<>();
+    settings.put("Format", options.format());
+    options.options().forEach((name, value) -> settings.put(name, String.valueOf(value)));
+    return Reports.page(
+        Report.Kind.LANDING,
+        cargo.name() + " to " + options.format(),
+        proof,
+        Reports.side("near", cargo),
+        new ReportSide("landed", landed, files, Reports.facts(written)),
+        settings);
   }
 
   /** A landing of nothing is none. */

@@ -13,10 +13,11 @@ import picocli.CommandLine.Command;
 @Command(
     name = "ferry",
     mixinStandardHelpOptions = true,
-    version = "Stone Ferry 0.1.0",
+    version = "Stone Ferry " + Ferry.VERSION,
     description = "Carries 3D assets from one shore to another and proves that they arrived.",
-    subcommands = {Inspect.class, Convert.class})
+    subcommands = {Inspect.class, Convert.class, Prove.class, TakePicture.class})
 public final class Ferry {
+  static final String VERSION = "0.1.0";
   static final int KEPT = 0;
   static final int LOST = 1;
   static final int USAGE = 2;

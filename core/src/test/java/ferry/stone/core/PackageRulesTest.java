@@ -16,6 +16,8 @@ class PackageRulesTest {
   static final ArchRule LAYERS =
       layeredArchitecture()
           .consideringOnlyDependenciesInLayers()
+          .layer("report")
+          .definedBy("..core.report..")
           .layer("view")
           .definedBy("..core.view..")
           .layer("proof")
@@ -42,10 +44,12 @@ class PackageRulesTest {
           .definedBy("..core.scene..")
           .layer("math")
           .definedBy("..core.math..")
-          .whereLayer("view")
+          .whereLayer("report")
           .mayNotBeAccessedByAnyLayer()
+          .whereLayer("view")
+          .mayOnlyBeAccessedByLayers("report")
           .whereLayer("proof")
-          .mayOnlyBeAccessedByLayers("landing")
+          .mayOnlyBeAccessedByLayers("landing", "report")
           .whereLayer("landing")
           .mayNotBeAccessedByAnyLayer()
           .whereLayer("cargo")
@@ -55,7 +59,7 @@ class PackageRulesTest {
           .whereLayer("survey")
           .mayOnlyBeAccessedByLayers("view")
           .whereLayer("format")
-          .mayOnlyBeAccessedByLayers("cargo", "landing", "proof")
+          .mayOnlyBeAccessedByLayers("cargo", "landing", "proof", "view", "report")
           .whereLayer("geometry")
           .mayOnlyBeAccessedByLayers(
               "view", "proof", "landing", "handling", "survey", "format", "cargo")
@@ -63,11 +67,12 @@ class PackageRulesTest {
           .mayOnlyBeAccessedByLayers(
               "view", "proof", "landing", "handling", "survey", "format", "cargo")
           .whereLayer("texture")
-          .mayOnlyBeAccessedByLayers("view", "proof", "landing", "format", "cargo")
+          .mayOnlyBeAccessedByLayers("view", "proof", "landing", "format", "cargo", "report")
           .whereLayer("shore")
           .mayOnlyBeAccessedByLayers("landing", "handling", "survey", "format")
           .whereLayer("math")
           .mayOnlyBeAccessedByLayers(
+              "report",
               "view",
               "proof",
               "landing",

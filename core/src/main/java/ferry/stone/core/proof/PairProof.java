@@ -6,7 +6,6 @@ import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.format.losses.CapabilityTable;
 import ferry.stone.core.geometry.frame.Rebase;
 import ferry.stone.core.math.Bounds;
-import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.proof.LedgerRow.Verdict;
 import ferry.stone.core.scene.FrameSource;
@@ -14,11 +13,8 @@ import ferry.stone.core.scene.Scene;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
-import java.util.TreeSet;
 import org.joml.Matrix4d;
 import org.joml.Vector3d;
 
@@ -27,9 +23,6 @@ import org.joml.Vector3d;
  * landing is held against what was to land. Nothing of the second is expected to be lost.
  */
 public final class PairProof {
-  private static final double SAME_DEGREES = 1e-3;
-  private static final double SAME_SIZE = 1e-5;
-
   /**
    * @param together how the second is put on the spot of the first before they are compared
    * @param byHand paths of parts of the second by those of the parts of the first that they are
@@ -94,7 +87,7 @@ public final class PairProof {
     PartMatch match = new PartMatch(a, b, how.byHand);
     matches(more, match);
     WeightsProof.list(more, a, b, match);
-    nodes(more, a, b);
+    NodeAxes.list(more, a, b);
     rows.addAll(more.rows());
     return new Proof(
         other.name,
@@ -153,104 +146,6 @@ public final class PairProof {
       ledger.group(more.path());
       ledger.add("Part", -1, "—", "—", "yes", "", Verdict.CHANGED, "only the second file has it");
     }
-  }
-
-  /** Turns and sizes of nodes of the same path, and nodes that only the second has. */
-  private static void nodes(Ledger ledger, Scene a, Scene b) {
-    ledger.group("Parts");
-    Map<String, Integer> places = new HashMap<>();
-    List<String> paths = b.paths();
-    for (int i = 0; i < paths.size(); i++) {
-      places.putIfAbsent(paths.get(i), i);
-    }
-    Matrix4d[] was = a.worldMatrices();
-    Matrix4d[] is = b.worldMatrices();
-    double most = 0;
-    double size = 0;
-    String turned = "";
-    String sized = "";
-    int compared = 0;
-    for (int i = 0; i < was.length; i++) {
-      Integer there = places.get(a.paths().get(i));
-      if (there == null) {
-        continue;
-      }
-      compared++;
-      for (int axis = 0; axis < 3; axis++) {
-        Vector3d own = was[i].getColumn(axis, new Vector3d());
-        Vector3d found = is[there].getColumn(axis, new Vector3d());
-        double angle = Math.toDegrees(own.angle(found));
-        double ratio = Math.abs(found.length() / own.length() - 1);
-        if (angle > most) {
-          most = angle;
-          turned = a.paths().get(i);
-        }
-        if (ratio > size) {
-          size = ratio;
-          sized = a.paths().get(i);
-        }
-      }
-    }
-    if (compared > 0) {
-      row(
-          ledger,
-          "Axes of nodes",
-          a,
-          compared,
-          new Measure("deg", null, null, null, most),
-          Figures.plain(round(most)) + "°",
-          most <= SAME_DEGREES,
-          turned);
-      row(
-          ledger,
-          "Sizes of nodes",
-          a,
-          compared,
-          new Measure("1", null, null, null, size),
-          Figures.plain(round(100 * size)) + " %",
-          size <= SAME_SIZE,
-          sized);
-    }
-    Set<String> more = new TreeSet<>(paths);
-    more.removeAll(new TreeSet<>(a.paths()));
-    if (!more.isEmpty()) {
-      ledger.measure(Measure.count(0, 0, more.size()));
-      ledger.add(
-          "Nodes that only the second file has",
-          -1,
-          "0",
-          "0",
-          Figures.count(more.size()),
-          "+" + more.size(),
-          Verdict.CHANGED,
-          "first: " + more.iterator().next());
-    }
-  }
-
-  private static double round(double value) {
-    return Math.round(value * 1e4) / 1e4;
-  }
-
-  private static void row(
-      Ledger ledger,
-      String fact,
-      Scene a,
-      int compared,
-      Measure measure,
-      String differs,
-      boolean same,
-      String where) {
-    String all = Figures.count(a.nodes().size());
-    ledger.measure(measure);
-    ledger.add(
-        fact,
-        -1,
-        all,
-        all,
-        Figures.count(compared) + " compared",
-        differs,
-        same ? Verdict.KEPT : Verdict.CHANGED,
-        same ? "" : "most: " + where);
   }
 
   private static Scene moved(Scene a, Scene b, Together together) {
