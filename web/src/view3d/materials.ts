@@ -4,7 +4,6 @@ import {
   Color,
   DoubleSide,
   FrontSide,
-  LoadingManager,
   type Material,
   MeshStandardMaterial,
   MirroredRepeatWrapping,
@@ -29,27 +28,11 @@ const WRAPPING = {
   MIRROR: MirroredRepeatWrapping,
 } as const;
 
-let texturesUnderWay = false;
-let lastTexture = 0;
-const manager = new LoadingManager();
-manager.onStart = () => {
-  texturesUnderWay = true;
-};
-manager.onLoad = () => {
-  texturesUnderWay = false;
-  lastTexture = performance.now();
-};
-
-/** Milliseconds since the last image came, 0 while some are on their way: till then surfaces are black. */
-export function texturesQuietFor(): number {
-  return texturesUnderWay ? 0 : performance.now() - lastTexture;
-}
-
 /** Makes the materials of one side and one shading; the caller disposes of them. */
 export class MaterialSet {
   private readonly made = new Map<string, Material>();
   private readonly textures = new Map<string, Texture>();
-  private readonly loader = new TextureLoader(manager);
+  private readonly loader = new TextureLoader();
 
   constructor(
     private readonly crossingId: string,

@@ -23,7 +23,6 @@ import { useBackdrop } from './useBackdrop';
 import { useFind } from './useFind';
 import { usePick } from './usePick';
 import { usePivotPick } from './usePivotPick';
-import { useThumbnail } from './useThumbnail';
 import { ViewTools } from './ViewTools';
 import './views.css';
 
@@ -113,7 +112,6 @@ export function TwinView({ id, crossing }: Props) {
   const farMotion = useMotion(id, states.far, clip, states.far === 'near' ? 0 : (revision ?? 0));
   const rigged = (near.data?.skins.length ?? 0) > 0;
   const frame = useRef<HTMLDivElement>(null);
-  useThumbnail(id, farMeshes.ready && hoveredStone === null, far.data);
   const find = useFind(id);
   const findOnce = useRef<number | null>(null);
 

@@ -5,10 +5,10 @@ import static org.awaitility.Awaitility.await;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.delete;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.post;
-import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.put;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import ferry.stone.core.math.Figures;
+import ferry.stone.core.texture.ImageCodec;
 import ferry.stone.server.crossing.Resuming;
 import ferry.stone.server.store.BlobStore;
 import ferry.stone.server.store.DiskSpace;
@@ -18,6 +18,7 @@ import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
@@ -167,16 +168,23 @@ class StorageTest extends OverTheApi {
   }
 
   @Test
-  void aPictureThatIsNoPngIsRefused() throws Exception {
+  void aCrossingHasItsPictureOnceItIsReadAndAnotherOneAfterSteps() throws Exception {
     String id = ready("Shown", OBJ);
-    JsonNode problem =
-        read(
-            send(
-                put("/api/crossings/" + id + "/thumbnail")
-                    .contentType(MediaType.IMAGE_PNG)
-                    .content("<script>".getBytes()),
-                400));
-    assertThat(problem.path("detail").asText()).contains("PNG");
+    String first = pictureAfter(id, "");
+    byte[] png = send(get("/api/crossings/" + id + "/thumbnail"), 200).getContentAsByteArray();
+    var pixels = ImageCodec.decode(png, "picture.png");
+    assertThat(pixels.width()).isEqualTo(184);
+    assertThat(Arrays.stream(pixels.argb()).anyMatch(p -> p >>> 24 == 255)).isTrue();
+    String turned = step("a", "rotate", "{\"axis\":\"x\",\"degrees\":50}");
+    handling(id, 0, "[" + turned + "]", 200);
+    assertThat(pictureAfter(id, first)).isNotEqualTo(first);
+  }
+
+  private String pictureAfter(String id, String before) {
+    return await()
+        .until(
+            () -> read(send(get("/api/crossings/" + id), 200)).path("thumbnail").asText(""),
+            hash -> !hash.isEmpty() && !hash.equals("null") && !hash.equals(before));
   }
 
   @Test

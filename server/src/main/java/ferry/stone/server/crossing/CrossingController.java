@@ -42,8 +42,6 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 @RequestMapping("/api/crossings")
 public class CrossingController {
-  private static final long LARGEST_THUMBNAIL = 300_000;
-
   private final CrossingService crossings;
   private final CargoService cargos;
   private final ReadingService readings;
@@ -297,12 +295,6 @@ public class CrossingController {
   public FindingView.MarksView marks(@PathVariable String id, @PathVariable int index)
       throws IOException, FormatException {
     return surveys.marks(id, index);
-  }
-
-  @PutMapping(path = "/{id}/thumbnail", consumes = MediaType.IMAGE_PNG_VALUE)
-  @ResponseStatus(HttpStatus.NO_CONTENT)
-  public void putThumbnail(@PathVariable String id, HttpServletRequest request) throws IOException {
-    crossings.thumbnail(id, request.getInputStream(), LARGEST_THUMBNAIL);
   }
 
   @GetMapping(path = "/{id}/thumbnail", produces = MediaType.IMAGE_PNG_VALUE)

@@ -1,16 +1,11 @@
 package ferry.stone.server.crossing;
 
 import ferry.stone.core.shore.Shore;
-import ferry.stone.core.texture.ImageCodec;
-import ferry.stone.core.texture.ImageException;
 import ferry.stone.server.jobs.EventHub;
 import ferry.stone.server.jobs.JobService;
 import ferry.stone.server.shore.ShoreService;
-import ferry.stone.server.store.BlobStore;
 import ferry.stone.server.store.Storage;
 import ferry.stone.server.web.NotFoundException;
-import java.io.IOException;
-import java.io.InputStream;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.UUID;
@@ -94,28 +89,6 @@ public class CrossingService {
     crossings.farShore(id, shore);
     events.tell("crossing", id);
     return get(id);
-  }
-
-  /** Keeps a small picture for the list. */
-  public void thumbnail(String id, InputStream content, long most) throws IOException {
-    get(id);
-    byte[] bytes = content.readNBytes((int) Math.min(most + 1, Integer.MAX_VALUE - 8));
-    if (bytes.length > most) {
-      throw new BlobStore.TooLargeException(most);
-    }
-    try {
-      if (!ImageCodec.probe(bytes, "thumbnail.png").kind().equals("png")) {
-        throw new IllegalArgumentException("A crossing's picture is a PNG.");
-      }
-    } catch (ImageException e) {
-      throw new IllegalArgumentException("A crossing's picture is a PNG.", e);
-    }
-    String hash = storage.blobs().put(new java.io.ByteArrayInputStream(bytes), most).hash();
-    try {
-      crossings.thumbnail(id, hash);
-    } finally {
-      storage.blobs().release(hash);
-    }
   }
 
   public Path blob(String hash) {

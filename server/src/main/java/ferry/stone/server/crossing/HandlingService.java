@@ -34,6 +34,7 @@ public class HandlingService {
   private final CrossingRepository repository;
   private final HandlingRepository handlings;
   private final JobService jobs;
+  private final ThumbnailService thumbnails;
   private final TransactionTemplate transaction;
 
   public HandlingService(
@@ -42,8 +43,10 @@ public class HandlingService {
       CrossingRepository repository,
       HandlingRepository handlings,
       JobService jobs,
+      ThumbnailService thumbnails,
       PlatformTransactionManager transactions) {
     this.jobs = jobs;
+    this.thumbnails = thumbnails;
     transaction = new TransactionTemplate(transactions);
     this.crossings = crossings;
     this.scenes = scenes;
@@ -188,6 +191,7 @@ public class HandlingService {
         throw new ConflictException("Cancelled: the handling is as it was before this change.");
       }
     }
+    thumbnails.soon(id);
     return summarised(id);
   }
 

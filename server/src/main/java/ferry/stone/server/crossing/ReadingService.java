@@ -28,6 +28,7 @@ public class ReadingService {
   private final CargoService cargo;
   private final CargoRepository bindings;
   private final SceneService scenes;
+  private final ThumbnailService thumbnails;
   private final JobService jobs;
   private final EventHub events;
   private final Map<String, Object> reads = new ConcurrentHashMap<>();
@@ -39,6 +40,7 @@ public class ReadingService {
       CargoRepository bindings,
       SceneService scenes,
       JobService jobs,
+      ThumbnailService thumbnails,
       EventHub events) {
     this.crossings = crossings;
     this.repository = repository;
@@ -46,6 +48,7 @@ public class ReadingService {
     this.bindings = bindings;
     this.scenes = scenes;
     this.jobs = jobs;
+    this.thumbnails = thumbnails;
     this.events = events;
   }
 
@@ -133,6 +136,7 @@ public class ReadingService {
     repository.summary(id, summary(id, crossing));
     repository.state(id, "ready", null);
     events.tell("crossing", id);
+    thumbnails.now(id);
     progress.report(outcome(crossing), 1);
   }
 
