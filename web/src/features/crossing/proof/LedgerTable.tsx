@@ -38,10 +38,12 @@ interface ToolsProps {
   /** Address of the ledger as a file, without its ending. */
   file: string;
   title: string;
+  /** Address of the report with pictures, where there is one. */
+  report?: string;
 }
 
 /** The search field, and the ledger as a file. */
-export function LedgerTools({ wanted, onWanted, file, title }: ToolsProps) {
+export function LedgerTools({ wanted, onWanted, file, title, report }: ToolsProps) {
   return (
     <>
       <Form.Control
@@ -52,6 +54,11 @@ export function LedgerTools({ wanted, onWanted, file, title }: ToolsProps) {
         style={{ width: 130 }}
         onChange={(e) => onWanted(e.target.value)}
       />
+      {report && (
+        <Button href={report} title={`“${title}” with pictures of both sides, as one page`}>
+          Report
+        </Button>
+      )}
       {['html', 'csv', 'json'].map((kind) => (
         <Button
           key={kind}

@@ -47,6 +47,7 @@ export function ProofLedger({ id, crossing }: { id: string; crossing: Crossing }
             onWanted={setWanted}
             file={`/api/landings/${landing.id}/ledger`}
             title={crossing.name}
+            report={`/api/landings/${landing.id}/report.html`}
           />
           <Button href={`/api/landings/${landing.id}/download`}>Download</Button>
         </span>

@@ -19,6 +19,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.springframework.http.HttpHeaders;
 import org.springframework.mock.web.MockHttpServletResponse;
 import org.springframework.test.context.DynamicPropertyRegistry;
@@ -152,6 +153,20 @@ class LandingsTest extends OverTheApi {
     assertThat(json.path("rows")).hasSameSizeAs(landing.at("/proof/rows"));
     assertThat(json.path("schema").asInt()).isEqualTo(2);
     send(get(path + "pdf"), 404);
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"{\"format\":\"glb\"}", "{\"format\":\"obj\",\"parts\":{\"each\":true}}"})
+  void theReportHasPicturesOfBothSidesAndTheHashesOfAllFiles(String options) throws Exception {
+    String id = ready("Crate <1>", CRATE);
+    JsonNode landing = landed(id, options);
+    String path = "/api/landings/" + landing.path("id").asText() + "/report.html";
+    String page = send(get(path), 200).getContentAsString(StandardCharsets.UTF_8);
+    assertThat(page.split("data:image/png;base64,")).hasSizeGreaterThanOrEqualTo(9);
+    assertThat(page).contains("Crate &lt;1&gt; as", "All facts", "Shore").doesNotContain("<1>");
+    for (JsonNode file : landing.path("files")) {
+      assertThat(page).contains(file.path("blob").asText(), file.path("path").asText());
+    }
   }
 
   @Test

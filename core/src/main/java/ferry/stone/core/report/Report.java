@@ -68,6 +68,9 @@ public record Report(
   private static final List<ViewFrom> SIDES =
       List.of(ViewFrom.CORNER, ViewFrom.FRONT, ViewFrom.RIGHT, ViewFrom.TOP);
 
+  /** Triangles of larger scenes are not held against each other for pictures. */
+  private static final long MOST_TRIANGLES = 2_000_000;
+
   /** Metres below which two surfaces are one, in a picture of where they lie apart. */
   private static final double NOTHING = 1e-7;
 
@@ -121,6 +124,11 @@ public record Report(
 
   /** Where the second side lies apart from the first, if it does anywhere. */
   private void apart(StringBuilder out, Picture two, Progress progress) {
+    long triangles =
+        second.scene().meshes().stream().mapToLong(m -> m.faces().triangleCount()).sum();
+    if (triangles > MOST_TRIANGLES) {
+      return;
+    }
     Deviation deviation = Deviation.between(second.scene(), first.scene(), false);
     Map<Integer, float[]> distances = new HashMap<>();
     double most = 0;

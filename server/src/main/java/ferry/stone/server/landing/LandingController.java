@@ -37,8 +37,11 @@ public class LandingController {
   private final LandingService landings;
   private final CrossingService crossings;
   private final BlobStore blobs;
+  private final ReportService reports;
 
-  public LandingController(LandingService landings, CrossingService crossings, BlobStore blobs) {
+  public LandingController(
+      LandingService landings, CrossingService crossings, BlobStore blobs, ReportService reports) {
+    this.reports = reports;
     this.landings = landings;
     this.crossings = crossings;
     this.blobs = blobs;
@@ -112,6 +115,15 @@ public class LandingController {
     String title = crossings.get(landing.crossingId()).name();
     return attachment(stem(landing.proof()) + ".proof.html", "text/html;charset=UTF-8")
         .body(LedgerExport.html(title, landing.proof()).getBytes(StandardCharsets.UTF_8));
+  }
+
+  /** A page to hand over: pictures of both sides, all facts, hashes, settings. */
+  @GetMapping(path = "/landings/{id}/report.html", produces = "text/html;charset=UTF-8")
+  public ResponseEntity<byte[]> report(@PathVariable String id)
+      throws IOException, FormatException {
+    LandingRecord landing = done(id);
+    byte[] page = reports.page(landing).getBytes(StandardCharsets.UTF_8);
+    return attachment(stem(landing.proof()) + ".report.html", "text/html;charset=UTF-8").body(page);
   }
 
   @GetMapping(path = "/landings/{id}/ledger.json", produces = MediaType.APPLICATION_JSON_VALUE)

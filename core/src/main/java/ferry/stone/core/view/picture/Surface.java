@@ -72,7 +72,9 @@ final class Surface {
     Map<Integer, Pixels> images = new HashMap<>();
     Map<Integer, Surface> all = new HashMap<>();
     for (Material material : scene.materials()) {
-      all.put(material.id(), of(scene, material, files, images));
+      // Of a cache a name is known and nothing else.
+      boolean known = !material.channels().isEmpty();
+      all.put(material.id(), known ? of(scene, material, files, images) : plain());
     }
     return all;
   }
