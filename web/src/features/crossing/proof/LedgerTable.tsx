@@ -55,11 +55,15 @@ export function LedgerTools({ wanted, onWanted, file, title, report }: ToolsProp
         onChange={(e) => onWanted(e.target.value)}
       />
       {report && (
-        <Button href={report} title={`“${title}” with pictures of both sides, as one page`}>
+        <Button
+          variant="outline-secondary"
+          href={report}
+          title={`“${title}” with pictures of both sides, as one page`}
+        >
           Report
         </Button>
       )}
-      {['html', 'csv', 'json'].map((kind) => (
+      {(report ? ['csv', 'json'] : ['html', 'csv', 'json']).map((kind) => (
         <Button
           key={kind}
           variant="outline-secondary"
