@@ -186,7 +186,10 @@ final class MeshProof {
   }
 
   private void surface(double[] a, double[] b) {
-    double off = Math.max(farthest(a, new TriangleTree(b)), farthest(b, new TriangleTree(a)));
+    double off = paired(a, b);
+    if (!(off <= Proof.POSITION_TOLERANCE * size)) {
+      off = Math.max(farthest(a, new TriangleTree(b)), farthest(b, new TriangleTree(a)));
+    }
     boolean kept = off <= Proof.POSITION_TOLERANCE * size;
     ledger
         .about(shape())
@@ -204,6 +207,23 @@ final class MeshProof {
                 : quantized() && off <= QUANTIZED_TOLERANCE * size
                     ? ROUNDED
                     : "surfaces lie apart");
+  }
+
+  /**
+   * How far corners of the same place in both lists lie apart at most, which no point of either
+   * surface lies farther from the other; infinite for lists of other triangles.
+   */
+  private static double paired(double[] a, double[] b) {
+    double most = a.length == b.length ? 0 : Double.POSITIVE_INFINITY;
+    for (int i = 0; i < a.length && most < Double.POSITIVE_INFINITY; i += 3) {
+      double dx = a[i] - b[i];
+      double dy = a[i + 1] - b[i + 1];
+      double dz = a[i + 2] - b[i + 2];
+      double squared = dx * dx + dy * dy + dz * dz;
+      // What is nowhere has no distance: the trees decide.
+      most = squared >= 0 ? Math.max(most, squared) : Double.POSITIVE_INFINITY;
+    }
+    return Math.sqrt(most);
   }
 
   /** From corners and middles of evenly picked triangles. */
