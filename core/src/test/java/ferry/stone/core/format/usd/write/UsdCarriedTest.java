@@ -223,4 +223,44 @@ class UsdCarriedTest {
             near.materials().stream().filter(m -> m.name().equals("Oak")).findFirst().orElseThrow())
         .satisfies(m -> assertThat(m.properties()).isEmpty());
   }
+
+  private static final String SETS =
+      """
+      #usda 1.0
+      def Mesh "sail" {
+        point3f[] points = [(0,0,0),(1,0,0),(1,1,0),(0,1,0),(9,9,9)]
+        int[] faceVertexCounts = [4]
+        int[] faceVertexIndices = [0,1,2,3]
+        def GeomSubset "soft_luff" {
+          uniform token elementType = "%s"
+          uniform token familyName = "cloth"
+          int[] indices = [0, 3, 77]
+        }
+      }
+      """;
+
+  @Test
+  void setsOfPointsGoThroughStepsAndLandAsSetsOfPoints() throws Exception {
+    Scene near = read(SETS.formatted("point"));
+    assertThat(codes()).doesNotContain("subset-not-read");
+    List<Step> steps = List.of(new Step("t", "triangulate", Map.of(), true, List.of()));
+    var stages = Handling.run(near, steps, Progress.NONE);
+    assertThat(stages.get(0).failure()).isNull();
+    Scene far = landed(Handling.result(near, stages));
+    assertThat(text.replaceAll("\\s+", " "))
+        .contains("def GeomSubset \"soft_luff\" {")
+        .contains("uniform token elementType = \"point\"")
+        .contains("uniform token familyName = \"cloth\"")
+        .contains("int[] indices = [0, 3]")
+        .doesNotContain("primvars:subset");
+    assertThat(far.meshes().get(0).attributes())
+        .extracting(a -> a.name())
+        .contains("subset:point:cloth:soft_luff");
+  }
+
+  @Test
+  void setsOfEdgesAreTold() throws Exception {
+    read(SETS.formatted("edge"));
+    assertThat(codes()).contains("subset-not-read");
+  }
 }

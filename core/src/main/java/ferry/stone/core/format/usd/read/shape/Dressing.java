@@ -64,18 +64,29 @@ final class Dressing {
     return new Bound(whole, own);
   }
 
-  Dress dress(List<UsdSubset> subsets, Bound bound, boolean both, List<String> uvs, Instances first)
+  /**
+   * @param changes whether the mesh is another one over time
+   */
+  Dress dress(
+      List<UsdSubset> subsets,
+      boolean changes,
+      Bound bound,
+      boolean both,
+      List<String> uvs,
+      Instances first)
       throws IOException, FormatException {
     int[][] own = new int[subsets.size()][];
     for (int s = 0; s < own.length; s++) {
       UsdSubset subset = subsets.get(s);
-      if (!subset.isOfFaces()) {
+      if (!subset.isOfFaces() && (!subset.isOfPoints() || changes)) {
         reading
             .report()
             .lost(
                 "subset-not-read",
                 subset.prim().path(),
-                "It is a set of " + subset.element() + "s: only sets of faces are read.");
+                "It is a set of "
+                    + subset.element()
+                    + "s: sets of faces are read, and of points of meshes that keep theirs.");
       }
       own[s] = ids(bound.own.get(s), both, uvs, first);
     }

@@ -3,6 +3,7 @@ package ferry.stone.core.format.usd.read.shape;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.files.ReadReport;
 import ferry.stone.core.format.mesh.FileLayers;
+import ferry.stone.core.format.usd.PointSets;
 import ferry.stone.core.format.usd.UsdNames;
 import ferry.stone.core.format.usd.compose.UsdPrim;
 import ferry.stone.core.format.usd.compose.UsdProperty;
@@ -88,8 +89,15 @@ public final class UsdMeshes {
     ReadReport report = clock.length > 0 ? reading.report().ofEverySample() : reading.report();
     double start = clock.length > 0 ? clock[0] : Double.NaN;
     PolygonMesh bare = read(report, prim, primvars, subsets, id, start);
+    boolean changes = clock.length > 0;
+    for (UsdSubset subset : subsets) {
+      if (subset.isOfPoints() && !changes) {
+        int[] points = subset.points(report);
+        bare = PointSets.with(bare, subset.family(), subset.name(), points);
+      }
+    }
     boolean both = Said.flag(prim, "doubleSided", false);
-    Dressing.Dress dress = dressing.dress(subsets, bound, both, primvars.uvs(), first);
+    Dressing.Dress dress = dressing.dress(subsets, changes, bound, both, primvars.uvs(), first);
     PolygonMesh mesh = dress.on(bare, subsets);
     mesh = blends.on(mesh, prim);
     reading.scene().add(mesh);

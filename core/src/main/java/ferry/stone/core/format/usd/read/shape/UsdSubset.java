@@ -29,6 +29,24 @@ public record UsdSubset(UsdPrim prim, String element, String family) {
     return element.equals("face");
   }
 
+  boolean isOfPoints() {
+    return element.equals("point");
+  }
+
+  /** The points that it names, at first. */
+  int[] points(ReadReport report) throws IOException, FormatException {
+    UsdValue value = Said.value(prim, "indices");
+    int[] members = value == null ? new int[0] : value.ints();
+    report.claim(8L * members.length, prim.path(), "its points");
+    if (Said.moves(prim, "indices")) {
+      report.lost(
+          "layer-motion-not-read",
+          prim.path(),
+          "The set has other points over time: those at first are read.");
+    }
+    return members;
+  }
+
   boolean binds() {
     return family.equals(BIND);
   }

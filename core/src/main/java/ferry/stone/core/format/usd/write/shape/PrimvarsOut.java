@@ -1,6 +1,7 @@
 package ferry.stone.core.format.usd.write.shape;
 
 import ferry.stone.core.format.files.FreeNames;
+import ferry.stone.core.format.usd.PointSets;
 import ferry.stone.core.format.usd.ValidNames;
 import ferry.stone.core.format.usd.layer.PrimSpec;
 import ferry.stone.core.format.usd.layer.PropertySpec;
@@ -80,6 +81,9 @@ public final class PrimvarsOut {
     List<String> names = names(mesh.attributes());
     for (int i = 0; i < names.size(); i++) {
       Attribute layer = mesh.attributes().get(i);
+      if (PointSets.is(layer)) {
+        continue;
+      }
       String name = isOwn(layer) ? layer.name() : PREFIX + names.get(i);
       int place = i;
       if (sequence == null) {

@@ -1,6 +1,7 @@
 package ferry.stone.core.format.usd.write.shape;
 
 import ferry.stone.core.format.files.FreeNames;
+import ferry.stone.core.format.usd.PointSets;
 import ferry.stone.core.format.usd.ValidNames;
 import ferry.stone.core.format.usd.layer.PrimSpec;
 import ferry.stone.core.format.usd.layer.PropertySpec;
@@ -308,7 +309,23 @@ public final class ShapeOut {
       }
       names.put(set, name);
     }
+    for (Attribute layer : mesh.attributes()) {
+      if (PointSets.is(layer)) {
+        points(prim, layer, taken);
+      }
+    }
     return names;
+  }
+
+  private static void points(PrimSpec prim, Attribute layer, FreeNames taken) {
+    String name = taken.take(ValidNames.of(PointSets.name(layer)));
+    PrimSpec subset = Spec.def(prim, "GeomSubset", name);
+    if (!name.equals(PointSets.name(layer))) {
+      subset.fields().put("displayName", Spec.text("string", PointSets.name(layer)));
+    }
+    Spec.token(subset, "elementType", "point");
+    Spec.token(subset, "familyName", PointSets.family(layer));
+    Spec.set(subset, "indices", Spec.value("int", true, PointSets.points(layer)));
   }
 
   /** Which family a set belongs to. */
