@@ -77,7 +77,7 @@ public record Proof(
   /**
    * @param byHand paths of landed parts by those of the parts that they are
    */
-  static Proof of(
+  public static Proof of(
       Scene near,
       Scene asked,
       Landed landed,

@@ -9,7 +9,7 @@ import ferry.stone.core.RandomScene;
 import ferry.stone.core.RandomWreck;
 import ferry.stone.core.field.Field;
 import ferry.stone.core.proof.LedgerRow;
-import ferry.stone.core.proof.SideLedger;
+import ferry.stone.core.proof.pair.SideLedger;
 import ferry.stone.core.scene.Copies;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.PolygonMesh;

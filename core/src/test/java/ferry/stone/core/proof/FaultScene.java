@@ -28,9 +28,9 @@ import org.joml.Quaterniond;
 import org.joml.Vector3d;
 
 /** A buoy with a flag that bends, a bell and a plate: small, with one fault at a time on demand. */
-final class FaultScene {
+public final class FaultScene {
   /** What may be wrong. */
-  enum Fault {
+  public enum Fault {
     NONE,
     VERTEX,
     WEIGHT,
@@ -56,7 +56,7 @@ final class FaultScene {
     this.fault = fault;
   }
 
-  static Scene with(Fault fault) {
+  public static Scene with(Fault fault) {
     return new FaultScene(fault).scene();
   }
 

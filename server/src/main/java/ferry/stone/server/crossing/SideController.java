@@ -10,7 +10,7 @@ import ferry.stone.core.handling.Steps;
 import ferry.stone.core.landing.Landing;
 import ferry.stone.core.proof.LedgerExport;
 import ferry.stone.core.proof.LedgerRow;
-import ferry.stone.core.proof.SideLedger;
+import ferry.stone.core.proof.pair.SideLedger;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.texture.ImageCodec;

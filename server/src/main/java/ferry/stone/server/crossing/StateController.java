@@ -7,7 +7,7 @@ import ferry.stone.core.format.losses.CapabilityTable;
 import ferry.stone.core.landing.Forecast;
 import ferry.stone.core.landing.LandingOptions;
 import ferry.stone.core.proof.LedgerRow;
-import ferry.stone.core.proof.SideLedger;
+import ferry.stone.core.proof.pair.SideLedger;
 import ferry.stone.core.view.Deviation;
 import ferry.stone.core.view.PickedElement;
 import ferry.stone.core.view.SideView;

@@ -1,5 +1,6 @@
 package ferry.stone.core.scene.time;
 
+import ferry.stone.core.math.BezierTime;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -120,7 +121,7 @@ public record KeyCurve(
   private double curve(int key, double part, double span, double a, double b) {
     double from = rightWeights[key];
     double to = nextLeftWeights[key];
-    double u = from == EVEN && to == EVEN ? part : solve(part, from, 1 - to);
+    double u = from == EVEN && to == EVEN ? part : BezierTime.solve(part, from, 1 - to);
     if (from == EVEN && to == EVEN) {
       // The float is a little off a third, which would bend the line.
       from = 1 / 3.0;
@@ -128,28 +129,7 @@ public record KeyCurve(
     }
     double p1 = a + rightSlopes[key] * from * span;
     double p2 = b - nextLeftSlopes[key] * to * span;
-    double v = 1 - u;
-    return v * v * v * a + 3 * v * v * u * p1 + 3 * v * u * u * p2 + u * u * u * b;
-  }
-
-  /**
-   * Where along the Bézier curve its time is {@code part}: time rises along it, so halving finds
-   * it.
-   */
-  private static double solve(double part, double x1, double x2) {
-    double low = 0;
-    double high = 1;
-    for (int i = 0; i < 60; i++) {
-      double u = (low + high) / 2;
-      double v = 1 - u;
-      double x = 3 * v * v * u * x1 + 3 * v * u * u * x2 + u * u * u;
-      if (x < part) {
-        low = u;
-      } else {
-        high = u;
-      }
-    }
-    return (low + high) / 2;
+    return BezierTime.value(u, a, p1, p2, b);
   }
 
   /**

@@ -62,11 +62,6 @@ final class Surface {
     return new Surface(new double[] {0.6, 0.6, 0.58}, 1, 0, null, null, null, false);
   }
 
-  /** A colour of its own, which no light changes much. */
-  static Surface of(double red, double green, double blue) {
-    return new Surface(new double[] {red, green, blue}, 1, 0, null, null, null, false);
-  }
-
   /** All materials of a scene by their ids; images that cannot be read are left out. */
   static Map<Integer, Surface> all(Scene scene, Resources files) {
     Map<Integer, Pixels> images = new HashMap<>();

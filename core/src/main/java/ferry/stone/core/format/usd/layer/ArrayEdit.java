@@ -16,7 +16,7 @@ public record ArrayEdit(UsdType type, UsdValue literals, List<Operation> operati
   public static final long END = Long.MIN_VALUE;
 
   /** Sizes beyond this are no sizes. */
-  static final long LARGEST = 1 << 26;
+  public static final long LARGEST = 1 << 26;
 
   /** Kinds of operations. Their order is that of crates. */
   public enum Kind {

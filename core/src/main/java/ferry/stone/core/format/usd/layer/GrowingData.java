@@ -4,12 +4,12 @@ import ferry.stone.core.math.Half;
 import java.util.Arrays;
 
 /** Values of one kind as they come, in a primitive array. */
-final class GrowingData {
+public final class GrowingData {
   private final UsdType.Kind kind;
   private Object data;
   private int count;
 
-  GrowingData(UsdType.Kind kind) {
+  public GrowingData(UsdType.Kind kind) {
     this.kind = kind;
     data =
         switch (kind) {
@@ -23,7 +23,7 @@ final class GrowingData {
         };
   }
 
-  int count() {
+  public int count() {
     return count;
   }
 
@@ -31,7 +31,7 @@ final class GrowingData {
     return count == java.lang.reflect.Array.getLength(data);
   }
 
-  void add(double number) {
+  public void add(double number) {
     if (isFull()) {
       data = grown(2 * count);
     }
@@ -47,7 +47,7 @@ final class GrowingData {
     }
   }
 
-  void add(long number) {
+  public void add(long number) {
     if (isFull()) {
       data = grown(2 * count);
     }
@@ -58,14 +58,14 @@ final class GrowingData {
     }
   }
 
-  void add(String text) {
+  public void add(String text) {
     if (isFull()) {
       data = grown(2 * count);
     }
     ((String[]) data)[count++] = text;
   }
 
-  Object data() {
+  public Object data() {
     return kind == UsdType.Kind.OPAQUE ? null : grown(count);
   }
 

@@ -4,18 +4,18 @@ import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 
 /** Bytes of a text as they come. */
-final class HeldBytes {
+public final class HeldBytes {
   private byte[] bytes = new byte[32];
   private int count;
 
-  void add(int one) {
+  public void add(int one) {
     if (count == bytes.length) {
       bytes = Arrays.copyOf(bytes, 2 * count);
     }
     bytes[count++] = (byte) one;
   }
 
-  String text() {
+  public String text() {
     return new String(bytes, 0, count, StandardCharsets.UTF_8);
   }
 }

@@ -36,7 +36,7 @@ public record ListOp<T>(
   }
 
   /** The same with one more edit, as text files have them one by one. */
-  ListOp<T> and(Edit edit, List<T> items) {
+  public ListOp<T> and(Edit edit, List<T> items) {
     return switch (edit) {
       case SET -> explicit(items);
       case ADD -> new ListOp<>(null, items, prepended, appended, deleted, reordered);
@@ -48,7 +48,7 @@ public record ListOp<T>(
   }
 
   /** Kinds of edits by their words. */
-  enum Edit {
+  public enum Edit {
     SET,
     ADD,
     PREPEND,

@@ -5,6 +5,7 @@ import ferry.stone.core.format.FormatException.Kind;
 import ferry.stone.core.format.files.Budget;
 import ferry.stone.core.format.files.RandomBytes;
 import ferry.stone.core.format.files.Resources;
+import ferry.stone.core.format.usd.layer.text.UsdaParser;
 import java.io.IOException;
 import java.util.HashMap;
 import java.util.Map;

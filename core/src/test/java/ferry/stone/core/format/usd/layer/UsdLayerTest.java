@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.files.Budget;
 import ferry.stone.core.format.files.MemoryFiles;
+import ferry.stone.core.format.usd.layer.text.UsdaParser;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;

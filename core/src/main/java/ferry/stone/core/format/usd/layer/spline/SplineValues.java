@@ -5,6 +5,7 @@ import ferry.stone.core.format.usd.layer.spline.UsdSpline.Knot;
 import ferry.stone.core.format.usd.layer.spline.UsdSpline.Loop;
 import ferry.stone.core.format.usd.layer.spline.UsdSpline.Segment;
 import ferry.stone.core.format.usd.layer.spline.UsdSpline.Way;
+import ferry.stone.core.math.BezierTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.TreeSet;
@@ -244,30 +245,9 @@ public final class SplineValues {
       out = larger ? width : width * ratio;
       in = larger ? width * ratio : width;
     }
-    double t = parameter(out, 1 - in, u);
-    double s = 1 - t;
+    double t = BezierTime.solve(u, out, 1 - in);
     double second = from.value() + from.afterSlope() * out * length;
     double third = to.before() - to.beforeSlope() * in * length;
-    return s * s * s * from.value()
-        + 3 * s * s * t * second
-        + 3 * s * t * t * third
-        + t * t * t * to.before();
-  }
-
-  /** Where a Bézier curve from 0 over two times to 1 has a time; it never runs back. */
-  private static double parameter(double second, double third, double time) {
-    double low = 0;
-    double high = 1;
-    for (int i = 0; i < 60; i++) {
-      double t = (low + high) / 2;
-      double s = 1 - t;
-      double own = 3 * s * s * t * second + 3 * s * t * t * third + t * t * t;
-      if (own < time) {
-        low = t;
-      } else {
-        high = t;
-      }
-    }
-    return (low + high) / 2;
+    return BezierTime.value(t, from.value(), second, third, to.before());
   }
 }

@@ -1,4 +1,4 @@
-package ferry.stone.core.format.usd.layer;
+package ferry.stone.core.format.usd.layer.text;
 
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.usd.layer.spline.UsdSpline;

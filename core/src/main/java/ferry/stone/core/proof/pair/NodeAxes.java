@@ -1,7 +1,9 @@
-package ferry.stone.core.proof;
+package ferry.stone.core.proof.pair;
 
 import ferry.stone.core.math.Figures;
+import ferry.stone.core.proof.Ledger;
 import ferry.stone.core.proof.LedgerRow.Verdict;
+import ferry.stone.core.proof.Measure;
 import ferry.stone.core.scene.Scene;
 import java.util.HashMap;
 import java.util.List;

@@ -1,6 +1,10 @@
-package ferry.stone.core.format.usd.layer;
+package ferry.stone.core.format.usd.layer.text;
 
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.usd.layer.GrowingData;
+import ferry.stone.core.format.usd.layer.UsdBlock;
+import ferry.stone.core.format.usd.layer.UsdType;
+import ferry.stone.core.format.usd.layer.UsdValue;
 import java.util.LinkedHashMap;
 import java.util.Map;
 

@@ -1,4 +1,4 @@
-package ferry.stone.core.proof;
+package ferry.stone.core.proof.pair;
 
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.files.Resources;
@@ -7,7 +7,12 @@ import ferry.stone.core.format.losses.CapabilityTable;
 import ferry.stone.core.geometry.frame.Rebase;
 import ferry.stone.core.math.Bounds;
 import ferry.stone.core.math.Frame;
+import ferry.stone.core.proof.Landed;
+import ferry.stone.core.proof.Ledger;
+import ferry.stone.core.proof.LedgerRow;
 import ferry.stone.core.proof.LedgerRow.Verdict;
+import ferry.stone.core.proof.PartMatch;
+import ferry.stone.core.proof.Proof;
 import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.work.Progress;
@@ -88,6 +93,7 @@ public final class PairProof {
     matches(more, match);
     WeightsProof.list(more, a, b, match);
     NodeAxes.list(more, a, b);
+    OnlySecond.list(more, a, b, match);
     rows.addAll(more.rows());
     return new Proof(
         other.name,

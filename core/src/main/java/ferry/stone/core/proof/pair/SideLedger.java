@@ -1,9 +1,11 @@
-package ferry.stone.core.proof;
+package ferry.stone.core.proof.pair;
 
 import ferry.stone.core.geometry.mesh.MeshMeasure;
 import ferry.stone.core.geometry.mesh.Pieces;
 import ferry.stone.core.math.Bounds;
 import ferry.stone.core.math.Figures;
+import ferry.stone.core.proof.Ledger;
+import ferry.stone.core.proof.LedgerRow;
 import ferry.stone.core.proof.LedgerRow.Verdict;
 import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.Scene;

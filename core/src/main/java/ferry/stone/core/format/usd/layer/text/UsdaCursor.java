@@ -1,7 +1,8 @@
-package ferry.stone.core.format.usd.layer;
+package ferry.stone.core.format.usd.layer.text;
 
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FormatException.Kind;
+import ferry.stone.core.format.usd.layer.HeldBytes;
 import java.nio.charset.StandardCharsets;
 
 /**

@@ -1,7 +1,10 @@
-package ferry.stone.core.proof;
+package ferry.stone.core.proof.pair;
 
 import ferry.stone.core.math.Figures;
+import ferry.stone.core.proof.Ledger;
 import ferry.stone.core.proof.LedgerRow.Verdict;
+import ferry.stone.core.proof.Measure;
+import ferry.stone.core.proof.PartMatch;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.Scene.ShownMesh;
 import ferry.stone.core.scene.node.Node.Content.MeshContent;

@@ -1,4 +1,4 @@
-package ferry.stone.core.proof;
+package ferry.stone.core.proof.pair;
 
 import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.losses.Capability;

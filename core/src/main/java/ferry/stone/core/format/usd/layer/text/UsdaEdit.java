@@ -1,8 +1,12 @@
-package ferry.stone.core.format.usd.layer;
+package ferry.stone.core.format.usd.layer.text;
 
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.usd.layer.ArrayEdit;
 import ferry.stone.core.format.usd.layer.ArrayEdit.Kind;
 import ferry.stone.core.format.usd.layer.ArrayEdit.Operation;
+import ferry.stone.core.format.usd.layer.GrowingData;
+import ferry.stone.core.format.usd.layer.UsdType;
+import ferry.stone.core.format.usd.layer.UsdValue;
 import java.util.ArrayList;
 import java.util.List;
 

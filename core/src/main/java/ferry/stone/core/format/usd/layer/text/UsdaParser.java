@@ -1,8 +1,16 @@
-package ferry.stone.core.format.usd.layer;
+package ferry.stone.core.format.usd.layer.text;
 
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FormatException.Kind;
+import ferry.stone.core.format.usd.layer.ListOp;
 import ferry.stone.core.format.usd.layer.ListOp.Edit;
+import ferry.stone.core.format.usd.layer.PrimSpec;
+import ferry.stone.core.format.usd.layer.PropertySpec;
+import ferry.stone.core.format.usd.layer.UsdArc;
+import ferry.stone.core.format.usd.layer.UsdLayer;
+import ferry.stone.core.format.usd.layer.UsdSamples;
+import ferry.stone.core.format.usd.layer.UsdType;
+import ferry.stone.core.format.usd.layer.UsdValue;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;

@@ -1,4 +1,4 @@
-package ferry.stone.core.proof;
+package ferry.stone.core.proof.pair;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -7,14 +7,17 @@ import ferry.stone.core.cargo.CargoReader;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.landing.Landing;
 import ferry.stone.core.landing.LandingOptions;
+import ferry.stone.core.proof.FaultScene;
 import ferry.stone.core.proof.FaultScene.Fault;
+import ferry.stone.core.proof.LedgerRow;
 import ferry.stone.core.proof.LedgerRow.Verdict;
-import ferry.stone.core.proof.PairProof.How;
-import ferry.stone.core.proof.PairProof.Side;
-import ferry.stone.core.proof.PairProof.Together;
+import ferry.stone.core.proof.pair.PairProof.How;
+import ferry.stone.core.proof.pair.PairProof.Side;
+import ferry.stone.core.proof.pair.PairProof.Together;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.node.LocalTransform.Trs;
 import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.work.Progress;
 import java.util.List;
 import java.util.Map;
@@ -132,6 +135,47 @@ class PairProofTest {
     assertThat(differences(a, b, How.USUAL)).isNotEmpty();
     for (Together spot : List.of(Together.ROOTS, Together.BASES)) {
       assertThat(differences(a, b, new How(spot, Map.of()))).as(spot.toString()).isEmpty();
+    }
+  }
+
+  private static <T> List<T> with(List<T> all, T more) {
+    return Stream.concat(all.stream(), Stream.of(more)).toList();
+  }
+
+  @Test
+  void whatIsAddedToTheSecondIsToldWhateverItIs() throws Exception {
+    Side a = side(FaultScene.with(Fault.NONE), "usda");
+    Scene plain = a.scene();
+    Clip more = new Clip(9001, "gust", 0, 1, plain.clips().get(0).tracks());
+    Map<String, Scene> added =
+        Map.of(
+            "Clips", plain.toBuilder().clips(with(plain.clips(), more)).build(),
+            "Materials",
+                plain.toBuilder()
+                    .materials(with(plain.materials(), plain.materials().get(0).withId(9002)))
+                    .build(),
+            "Custom values",
+                plain.toBuilder()
+                    .nodes(
+                        plain.nodes().stream()
+                            .map(
+                                n -> n.name().equals("bell") ? n.withProperties(Map.of("x", 1)) : n)
+                            .toList())
+                    .build(),
+            "Layers",
+                plain.toBuilder()
+                    .meshes(
+                        plain.meshes().stream()
+                            .map(m -> m.withAttributes(m.attributes().subList(0, 0)))
+                            .toList())
+                    .build());
+    for (Map.Entry<String, Scene> each : added.entrySet()) {
+      Side b = new Side(each.getValue(), a.files(), "more");
+      // Layers are taken away instead: held the other way round they are more.
+      boolean turned = each.getKey().equals("Layers");
+      assertThat(turned ? differences(b, a, How.USUAL) : differences(a, b, How.USUAL))
+          .as(each.getKey())
+          .anyMatch(r -> r.fact().equals(each.getKey()) && r.note().contains("only the second"));
     }
   }
 

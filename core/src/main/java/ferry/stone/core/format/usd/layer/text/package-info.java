@@ -1,0 +1,2 @@
+/** Layers as text: the whole grammar, with the place of every fault. */
+package ferry.stone.core.format.usd.layer.text;
