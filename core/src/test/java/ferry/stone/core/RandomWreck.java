@@ -4,6 +4,7 @@ import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneBuilder;
 import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.Coordinates;
+import ferry.stone.core.scene.mesh.EdgeSet;
 import ferry.stone.core.scene.mesh.FaceSet;
 import ferry.stone.core.scene.mesh.LooseElements;
 import ferry.stone.core.scene.mesh.MorphTarget;
@@ -152,6 +153,7 @@ public final class RandomWreck {
         .morphs(morphs)
         .smoothing(random.nextBoolean() ? random.ints(faces, 0, 3).toArray() : null)
         .hardEdges(random.nextBoolean() ? new int[] {0, vertices - 1} : null)
+        .edgeSets(List.of(new EdgeSet("rim", "", new int[] {0, vertices - 1})))
         .build();
   }
 

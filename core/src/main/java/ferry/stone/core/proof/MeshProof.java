@@ -281,7 +281,8 @@ final class MeshProof {
     }
     if (!landing.holding().isByPrimitives()) {
       boolean sets = landing.fate(Capability.FACE_SETS) == Capability.Fate.KEPT;
-      new PolygonFacts(ledger, nodeId, near, far.mesh(), landed.mesh(), sets).run();
+      boolean edges = landing.fate(Capability.EDGE_SETS) == Capability.Fate.KEPT;
+      new PolygonFacts(ledger, nodeId, near, far.mesh(), landed.mesh(), sets, edges).run();
     }
   }
 

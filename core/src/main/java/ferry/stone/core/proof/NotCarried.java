@@ -39,6 +39,7 @@ final class NotCarried {
           Capability.LISTED_COPIES,
           Capability.BRANCH_COPIES,
           Capability.FACE_SETS,
+          Capability.EDGE_SETS,
           Capability.POINT_CACHES,
           Capability.CHANGING_MESHES,
           Capability.TEXTS_OVER_TIME,

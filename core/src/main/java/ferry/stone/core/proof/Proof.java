@@ -16,6 +16,9 @@ import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.proof.LedgerRow.Verdict;
 import ferry.stone.core.proof.look.MaterialProof;
+import ferry.stone.core.proof.value.KeptShapeProof;
+import ferry.stone.core.proof.value.ValuesProof;
+import ferry.stone.core.proof.value.WordsProof;
 import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.PolygonMesh;
@@ -309,6 +312,8 @@ public record Proof(
     new TreeProof(ledger, near, handled, far, tree, landed, POSITION_TOLERANCE * size).run();
     detailLevels(ledger, near, far, read);
     ValuesProof.list(ledger, near, far, read, landed);
+    WordsProof.list(ledger, near, far, read, landed);
+    KeptShapeProof.list(ledger, near, far, read, landed);
     Map<Integer, PolygonMesh> nearMeshes = near.meshesById();
     List<Scene.ShownMesh> shown = far.shownMeshes();
     for (int i = 0; i < shown.size(); i++) {

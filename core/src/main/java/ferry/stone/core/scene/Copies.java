@@ -176,6 +176,9 @@ public final class Copies {
           Arrays.toString(mesh.slotMaterials()),
           Arrays.toString(mesh.morphWeights()));
     }
+    if (content instanceof Content.KeptShape kept) {
+      return List.of("kept", kept.schema(), Arrays.toString(kept.materialIds()));
+    }
     if (content instanceof Content.DetailGroup group) {
       return List.of("levels", Arrays.toString(group.thresholds()), group.measure());
     }

@@ -264,6 +264,9 @@ public final class SceneMap {
               m.morphWeights())
           : Node.Content.GROUP;
     }
+    if (content instanceof Node.Content.KeptShape k) {
+      return new Node.Content.KeptShape(k.schema(), ids(k.materialIds(), materials));
+    }
     if (content instanceof Node.Content.CameraContent c) {
       return cameras.containsKey(c.cameraId())
           ? new Node.Content.CameraContent(cameras.get(c.cameraId()))

@@ -148,10 +148,7 @@ public record Survey(
     Set<Integer> used = new HashSet<>();
     scene.meshes().forEach(m -> m.usedMaterials().forEach(used::add));
     for (Node node : scene.nodes()) {
-      if (node.content() instanceof Node.Content.MeshContent content
-          && content.slotMaterials() != null) {
-        java.util.Arrays.stream(content.slotMaterials()).forEach(used::add);
-      }
+      node.ownMaterials().forEach(used::add);
     }
     for (Material material : scene.materials()) {
       if (!used.contains(material.id())) {

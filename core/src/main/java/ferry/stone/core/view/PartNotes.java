@@ -3,6 +3,7 @@ package ferry.stone.core.view;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.motion.Caches;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.mesh.EdgeSet;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.mesh.Subdivision;
 import ferry.stone.core.scene.node.Camera;
@@ -226,6 +227,10 @@ final class PartNotes {
               + Figures.count(s.creaseSharpness().length, "crease")
               + (s.holes().length > 0 ? ", " + Figures.count(s.holes().length, "hole") : "")
               + "; shown as its cage");
+    }
+    if (!mesh.edgeSets().isEmpty()) {
+      notes.put(
+          "Sets of edges", String.join(", ", mesh.edgeSets().stream().map(EdgeSet::name).toList()));
     }
     if (mesh.hardEdges() != null) {
       notes.put("Sharp edges", Figures.count(mesh.hardEdges().length / 2));

@@ -14,6 +14,7 @@ import ferry.stone.core.geometry.mesh.MeshMeasure;
 import ferry.stone.core.geometry.mesh.Pieces;
 import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.Coordinates;
+import ferry.stone.core.scene.mesh.EdgeSet;
 import ferry.stone.core.scene.mesh.MorphTarget;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.mesh.Polygons;
@@ -199,6 +200,7 @@ class OpenSurfaceTest {
     PolygonMesh boxes =
         touchingBoxes().toBuilder()
             .hardEdges(new int[] {3, 7})
+            .edgeSets(List.of(new EdgeSet("hinge", "", new int[] {3, 7})))
             .morphs(
                 List.of(
                     new MorphTarget(
@@ -217,6 +219,7 @@ class OpenSurfaceTest {
     assertEquals(2, Pieces.byVertex(cut.mesh().faces(), 16).count());
     assertEquals(4, euler(cut.mesh()), "two closed surfaces");
     assertEquals(4, cut.mesh().hardEdges().length, "the hard edge on both boxes");
+    assertEquals(2, cut.mesh().edgeSets().get(0).count(), "the set on both boxes");
     MorphTarget.Shape shape = cut.mesh().morphs().get(0).full();
     assertEquals(3, shape.vertices().length, "the target on the copy too");
     assertArrayEquals(new float[] {0, 1, 0, 0, 2, 0, 0, 2, 0}, shape.deltas());

@@ -316,7 +316,7 @@ public final class CapabilityScenes {
         s.more.add(Node.of(3, "window", -1, new Node.Content.LightContent(60)));
       }
       case KEPT_SHAPES ->
-          s.more.add(Node.of(3, "sail", -1, new Node.Content.KeptShape("NurbsPatch")));
+          s.more.add(Node.of(3, "sail", -1, new Node.Content.KeptShape("NurbsPatch", new int[0])));
       case UNCHOSEN ->
           s.scene.compose(
               new Composition(

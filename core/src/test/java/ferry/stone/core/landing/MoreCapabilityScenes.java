@@ -6,6 +6,7 @@ import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.Attribute.Domain;
 import ferry.stone.core.scene.mesh.Attribute.Semantic;
 import ferry.stone.core.scene.mesh.CurveForm;
+import ferry.stone.core.scene.mesh.EdgeSet;
 import ferry.stone.core.scene.mesh.LooseElements;
 import ferry.stone.core.scene.mesh.MorphTarget;
 import ferry.stone.core.scene.mesh.PolygonMesh;
@@ -41,6 +42,12 @@ final class MoreCapabilityScenes {
       case SMOOTHING_BESIDE -> with(plate, mesh.toBuilder().smoothing(new int[] {2, 3}).build());
       case SHARP_EDGES -> with(plate, bare(mesh).toBuilder().hardEdges(new int[] {0, 2}).build());
       case SHARP_EDGES_BESIDE -> with(plate, mesh.toBuilder().hardEdges(new int[] {0, 2}).build());
+      case EDGE_SETS ->
+          with(
+              plate,
+              mesh.toBuilder()
+                  .edgeSets(List.of(new EdgeSet("weld", "yard", new int[] {0, 1})))
+                  .build());
       case OWN_TANGENTS -> {
         float[] along = {1, 0, 0, 1};
         int[] all = {0, 0, 0, 0};

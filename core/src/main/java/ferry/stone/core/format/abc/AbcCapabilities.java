@@ -118,6 +118,7 @@ final class AbcCapabilities {
                   "Written as they are; the surface there cannot be compared.")
               .unchosen()
               .keptShapes()
+              .edgeSets()
               .set(Capability.NOT_READ, Fate.LOST, Fate.LOST, "")
               .set(
                   Capability.DETAIL_LEVELS,

@@ -90,6 +90,7 @@ public final class Contents {
       case OWN_TANGENTS -> meshes(m -> m.first(Attribute.Semantic.TANGENT).isPresent());
       case SUBDIVISION -> meshes(m -> m.subdivision() != null);
       case FACE_SETS -> faceSets();
+      case EDGE_SETS -> meshes(m -> !m.edgeSets().isEmpty());
       case CUSTOM_LAYERS -> layers(LayerKinds::isPlain);
       case KEPT_SHAPES -> nodes(n -> n.content() instanceof Node.Content.KeptShape);
       case TEXT_LAYERS -> layers(LayerKinds::isText);

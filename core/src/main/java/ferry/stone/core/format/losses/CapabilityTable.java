@@ -56,6 +56,7 @@ public record CapabilityTable(
           "Such a layer cannot be written: it is left out.");
       unchosen();
       keptShapes();
+      edgeSets();
       return set(
           Capability.NOT_READ,
           Fate.LOST,
@@ -79,6 +80,15 @@ public record CapabilityTable(
           Fate.NONE,
           Fate.LOST,
           "The part lands as a group: only the format that such a shape comes from has a place for it.");
+    }
+
+    /** Sets of edges, which one format has. */
+    public Builder edgeSets() {
+      return set(
+          Capability.EDGE_SETS,
+          Fate.NONE,
+          Fate.LOST,
+          "The format has no sets of edges: they are left out.");
     }
 
     public Builder set(Capability capability, Fate read, Fate written, String how) {

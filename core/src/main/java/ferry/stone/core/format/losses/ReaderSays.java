@@ -9,7 +9,6 @@ import java.util.Set;
 public final class ReaderSays {
   private static final Set<String> LOSSES =
       Set.of(
-          "binding-not-kept",
           "buffer-missing",
           "cache-without-mesh",
           "camera-motion-not-read",

@@ -111,7 +111,7 @@ final class UsdCapabilities {
 
   private static void parts(CapabilityTable.Builder table) {
     table
-        .kept(Capability.KEPT_SHAPES)
+        .kept(Capability.KEPT_SHAPES, Capability.EDGE_SETS)
         .set(
             Capability.LISTED_COPIES,
             Fate.KEPT,

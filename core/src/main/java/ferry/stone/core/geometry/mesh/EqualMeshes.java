@@ -51,6 +51,8 @@ public final class EqualMeshes {
         && Arrays.equals(a.faceSlot(), b.faceSlot())
         && Arrays.equals(a.smoothing(), b.smoothing())
         && Arrays.equals(a.hardEdges(), b.hardEdges())
+        && a.edgeSets().isEmpty()
+        && b.edgeSets().isEmpty()
         && a.points().isSame(b.points())
         && a.faces().isSame(b.faces())
         && sameLayers(a, b);

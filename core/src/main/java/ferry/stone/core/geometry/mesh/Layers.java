@@ -2,6 +2,7 @@ package ferry.stone.core.geometry.mesh;
 
 import ferry.stone.core.math.IntList;
 import ferry.stone.core.scene.mesh.Attribute;
+import ferry.stone.core.scene.mesh.EdgeSet;
 import ferry.stone.core.scene.mesh.FaceSet;
 import ferry.stone.core.scene.mesh.LooseElements;
 import ferry.stone.core.scene.mesh.MorphTarget;
@@ -98,6 +99,7 @@ public final class Layers {
         .faces(Polygons.of(corners, offsets))
         .attributes(attributes)
         .hardEdges(mesh.hardEdges() == null ? null : picked(newNumber, mesh.hardEdges()))
+        .edgeSets(edgeSets(mesh.edgeSets(), newNumber))
         .loose(loose(mesh.loose(), newNumber))
         .morphs(mesh.morphs().stream().map(m -> morph(m, sourceVertex, stays)).toList())
         .subdivision(
@@ -112,6 +114,24 @@ public final class Layers {
                     s.vertexSharpness(),
                     s.holes()))
         .build();
+  }
+
+  /** Sets without the edges whose vertices went. */
+  static List<EdgeSet> edgeSets(List<EdgeSet> sets, int[] newNumber) {
+    List<EdgeSet> all = new ArrayList<>(sets.size());
+    for (EdgeSet set : sets) {
+      IntList pairs = new IntList(set.pairs().length);
+      for (int i = 0; i + 1 < set.pairs().length; i += 2) {
+        int a = newNumber[set.pairs()[i]];
+        int b = newNumber[set.pairs()[i + 1]];
+        if (a >= 0 && b >= 0 && a != b) {
+          pairs.add(a);
+          pairs.add(b);
+        }
+      }
+      all.add(set.withPairs(pairs.toArray()));
+    }
+    return all;
   }
 
   static Attribute onVertices(Attribute a, int[] sourceVertex) {

@@ -2,6 +2,7 @@ package ferry.stone.core.geometry.mesh;
 
 import ferry.stone.core.math.IntList;
 import ferry.stone.core.scene.mesh.Attribute;
+import ferry.stone.core.scene.mesh.EdgeSet;
 import ferry.stone.core.scene.mesh.FaceSet;
 import ferry.stone.core.scene.mesh.LooseElements;
 import ferry.stone.core.scene.mesh.MorphTarget;
@@ -29,6 +30,7 @@ public final class MeshCut {
   private final int[] localVertex;
   private final int[][] localValue;
   private final VertexPairs hardEdges;
+  private final List<VertexPairs> edgeSets;
   private final VertexPairs creases;
   private final VertexPairs sharpVertices;
   private final int[][] deltaPlace;
@@ -73,6 +75,7 @@ public final class MeshCut {
     }
     Subdivision s = mesh.subdivision();
     hardEdges = mesh.hardEdges() == null ? null : new VertexPairs(mesh.hardEdges(), 2, vertices);
+    edgeSets = mesh.edgeSets().stream().map(e -> new VertexPairs(e.pairs(), 2, vertices)).toList();
     creases = s == null ? null : new VertexPairs(s.creaseEdges(), 2, vertices);
     sharpVertices = s == null ? null : new VertexPairs(s.creaseVertices(), 1, vertices);
     deltaPlace = deltaPlaces(vertices);
@@ -146,6 +149,7 @@ public final class MeshCut {
             .smoothing(Layers.picked(mesh.smoothing(), sourceFaces))
             .hardEdges(hardEdges == null ? null : hardEdges.within(sourceVertex, localVertex))
             .faceSets(sets(group))
+            .edgeSets(edgeSets(sourceVertex))
             .loose(group == 0 ? loose() : null)
             .morphs(morphs(sourceVertex))
             .subdivision(subdivision(sourceVertex, sourceFaces))
@@ -154,6 +158,17 @@ public final class MeshCut {
       localVertex[v] = -1;
     }
     return new Part(part, sourceVertex, slots.source);
+  }
+
+  private List<EdgeSet> edgeSets(int[] sourceVertex) {
+    List<EdgeSet> sets = new ArrayList<>(edgeSets.size());
+    for (int s = 0; s < edgeSets.size(); s++) {
+      int[] pairs = edgeSets.get(s).within(sourceVertex, localVertex);
+      if (pairs.length > 0) {
+        sets.add(mesh.edgeSets().get(s).withPairs(pairs));
+      }
+    }
+    return sets;
   }
 
   /** Vertices of the group's corners, and of lines and points for the first group. */

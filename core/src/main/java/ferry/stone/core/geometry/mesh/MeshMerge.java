@@ -8,6 +8,7 @@ import ferry.stone.core.scene.mesh.Attribute.Domain;
 import ferry.stone.core.scene.mesh.Attribute.Semantic;
 import ferry.stone.core.scene.mesh.Coordinates;
 import ferry.stone.core.scene.mesh.CurveForm;
+import ferry.stone.core.scene.mesh.EdgeSet;
 import ferry.stone.core.scene.mesh.FaceSet;
 import ferry.stone.core.scene.mesh.LooseElements;
 import ferry.stone.core.scene.mesh.PolygonMesh;
@@ -93,6 +94,7 @@ public final class MeshMerge {
         .smoothing(smoothing())
         .hardEdges(hardEdges())
         .faceSets(sets())
+        .edgeSets(edgeSets())
         .loose(loose())
         .morphs(new MorphMerge(sources, firstVertex).merged())
         .subdivision(subdivision())
@@ -223,6 +225,31 @@ public final class MeshMerge {
       return null;
     }
     return shifted(i -> sources.get(i).mesh().hardEdges(), firstVertex);
+  }
+
+  /** Sets of one name and family are one. */
+  private List<EdgeSet> edgeSets() {
+    Map<List<String>, EdgeSet> first = new LinkedHashMap<>();
+    for (Source source : sources) {
+      for (EdgeSet set : source.mesh().edgeSets()) {
+        first.putIfAbsent(List.of(set.family(), set.name()), set);
+      }
+    }
+    return first.values().stream()
+        .map(set -> set.withPairs(shifted(i -> pairs(sources.get(i).mesh(), set), firstVertex)))
+        .toList();
+  }
+
+  private static int[] pairs(PolygonMesh mesh, EdgeSet like) {
+    IntList all = new IntList(like.pairs().length);
+    for (EdgeSet set : mesh.edgeSets()) {
+      if (set.name().equals(like.name()) && set.family().equals(like.family())) {
+        for (int vertex : set.pairs()) {
+          all.add(vertex);
+        }
+      }
+    }
+    return all.toArray();
   }
 
   private interface Numbers {

@@ -41,6 +41,13 @@ public final class VertexCopies {
             mesh.hardEdges() == null
                 ? null
                 : edges(mesh.hardEdges(), null, faces, sourceVertex, old).pairs().toArray())
+        .edgeSets(
+            mesh.edgeSets().stream()
+                .map(
+                    s ->
+                        s.withPairs(
+                            edges(s.pairs(), null, faces, sourceVertex, old).pairs().toArray()))
+                .toList())
         .morphs(mesh.morphs().stream().map(m -> morph(m, copies, sourceVertex)).toList())
         .subdivision(creases(mesh.subdivision(), faces, copies, sourceVertex, old))
         .build();

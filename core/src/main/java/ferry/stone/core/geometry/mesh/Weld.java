@@ -293,6 +293,7 @@ public final class Weld {
         .smoothing(Layers.picked(mesh.smoothing(), sourceFace))
         .hardEdges(joinedPairs(mesh.hardEdges()))
         .faceSets(Layers.sets(mesh.faceSets(), newFace))
+        .edgeSets(Layers.edgeSets(mesh.edgeSets(), keptAs))
         .loose(Layers.loose(mesh.loose(), keptAs))
         .subdivision(subdivision(newFace))
         .build();

@@ -16,6 +16,7 @@ public final class MeshBuilder {
   private int[] smoothing;
   private int[] hardEdges;
   private List<FaceSet> faceSets;
+  private List<EdgeSet> edgeSets;
   private LooseElements loose;
   private List<MorphTarget> morphs;
   private Subdivision subdivision;
@@ -33,6 +34,7 @@ public final class MeshBuilder {
     smoothing = mesh.smoothing();
     hardEdges = mesh.hardEdges();
     faceSets = mesh.faceSets();
+    edgeSets = mesh.edgeSets();
     loose = mesh.loose();
     morphs = mesh.morphs();
     subdivision = mesh.subdivision();
@@ -123,6 +125,11 @@ public final class MeshBuilder {
     return this;
   }
 
+  public MeshBuilder edgeSets(List<EdgeSet> value) {
+    edgeSets = value;
+    return this;
+  }
+
   public PolygonMesh build() {
     return new PolygonMesh(
         id,
@@ -136,6 +143,7 @@ public final class MeshBuilder {
         smoothing,
         hardEdges,
         faceSets,
+        edgeSets,
         loose,
         morphs,
         subdivision,

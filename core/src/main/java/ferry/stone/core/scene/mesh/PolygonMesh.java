@@ -23,6 +23,7 @@ import java.util.stream.IntStream;
  * @param hardEdges pairs of vertices between which shading breaks, smooth elsewhere; {@code null}
  *     if unsaid
  * @param faceSets named sets
+ * @param edgeSets named sets of edges
  * @param loose lines and points, or {@code null}
  * @param morphs morph targets in order
  * @param subdivision or {@code null}
@@ -40,6 +41,7 @@ public record PolygonMesh(
     int[] smoothing,
     int[] hardEdges,
     List<FaceSet> faceSets,
+    List<EdgeSet> edgeSets,
     LooseElements loose,
     List<MorphTarget> morphs,
     Subdivision subdivision,
@@ -48,6 +50,7 @@ public record PolygonMesh(
   public PolygonMesh {
     attributes = List.copyOf(attributes);
     faceSets = List.copyOf(faceSets);
+    edgeSets = List.copyOf(edgeSets);
     morphs = List.copyOf(morphs);
     properties = Map.copyOf(properties);
   }
@@ -65,6 +68,7 @@ public record PolygonMesh(
         null,
         null,
         null,
+        List.of(),
         List.of(),
         null,
         List.of(),

@@ -1,7 +1,9 @@
 package ferry.stone.core.scene.node;
 
 import ferry.stone.core.scene.Scene;
+import java.util.Arrays;
 import java.util.Map;
+import java.util.stream.IntStream;
 
 /**
  * A node of the hierarchy. Nodes stand in {@link Scene#nodes()} with parents before children.
@@ -91,6 +93,16 @@ public record Node(
   public Node withProperties(Map<String, Object> newProperties) {
     return new Node(
         id, name, parent, transform, geometric, content, visibility, purpose, newProperties);
+  }
+
+  /** Materials that the part has chosen itself, −1 for none among them. */
+  public IntStream ownMaterials() {
+    if (content instanceof Content.MeshContent mesh && mesh.slotMaterials() != null) {
+      return Arrays.stream(mesh.slotMaterials());
+    }
+    return content instanceof Content.KeptShape kept
+        ? Arrays.stream(kept.materialIds())
+        : IntStream.empty();
   }
 
   public Node withContent(Content newContent) {
@@ -188,8 +200,9 @@ public record Node(
      * of its source.
      *
      * @param schema what it is in the format that it comes from
+     * @param materialIds of its material: with no look chosen, then in each look, −1 for none
      */
-    record KeptShape(String schema) implements Content {
+    record KeptShape(String schema, int[] materialIds) implements Content {
       @Override
       public String kind() {
         return "kept shape";

@@ -265,6 +265,34 @@ class AbcWritingTest {
   }
 
   @Test
+  void listsThatGetLongerAndShorterOverTimeComeBack() throws Exception {
+    List<String> marks = List.of("[1,2]", "[3]", "[4,5,6]");
+    List<String> loads = List.of("[0.5]", "[]", "[NaN,2.0]");
+    List<String> crews = List.of("[\"Ada, the \\\"tall\\\"\",\"Bo\"]", "[]", "[\"Bo\"]");
+    double[] seconds = {0, 0.5, 0.75};
+    SceneBuilder scene = new SceneBuilder("buoy");
+    scene.nextId(10);
+    scene.add(
+        Node.of(2, "buoy", -1, Content.GROUP)
+            .withProperties(
+                Map.of(
+                    "marks", List.of(1, 2),
+                    "loads", List.of(0.5),
+                    "crew", List.of("Ada, the \"tall\"", "Bo"))));
+    List<Clip.Words> words =
+        List.of(
+            new Clip.Words(2, Clip.CUSTOM + "crew", seconds, crews),
+            new Clip.Words(2, Clip.CUSTOM + "loads", seconds, loads),
+            new Clip.Words(2, Clip.CUSTOM + "marks", seconds, marks));
+    scene.add(new Clip(3, "tide", 0, 0.75, List.of(), List.of(), words));
+    Scene back = again(scene.build(), LandingOptions.of("abc"));
+    assertThat(back.clips().get(0).words())
+        .extracting(Clip.Words::values)
+        .containsExactlyInAnyOrder(marks, loads, crews);
+    assertThat(back.clips().get(0).words().get(0).timesSeconds()).containsExactly(seconds);
+  }
+
+  @Test
   void samplesAreThoseThatWereAskedFor() throws Exception {
     Scene all = again(plate(), LandingOptions.of("abc").with("unit", "m"));
     assertThat(all.caches().get(0).sampleCount()).isEqualTo(9);

@@ -5,6 +5,7 @@ import ferry.stone.core.format.abc.raw.AbcCompound;
 import ferry.stone.core.format.abc.raw.AbcProperty;
 import ferry.stone.core.format.abc.raw.Pod;
 import ferry.stone.core.format.files.ReadReport;
+import ferry.stone.core.format.motion.ListText;
 import ferry.stone.core.scene.time.Clip;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -108,13 +109,17 @@ final class AbcValues {
       texts(property);
       return;
     }
+    if (value instanceof List<?> && lists(property)) {
+      return;
+    }
     if (!(value instanceof Number)) {
       report.lost(
           "value-motion-not-read",
           path,
           "The custom value \""
               + property.name()
-              + "\" changes over time and is no single number: its first value is read.");
+              + "\" changes over time and is too long or stands inside another: its first value is"
+              + " read.");
       return;
     }
     int samples = property.sampleCount();
@@ -135,6 +140,28 @@ final class AbcValues {
             values,
             null,
             null));
+  }
+
+  /** Whether they fit: lists over time, which may get longer and shorter. */
+  private boolean lists(AbcProperty property) throws IOException, FormatException {
+    int samples = property.sampleCount();
+    long bytes = 0;
+    for (int s = 0; s < samples; s++) {
+      AbcProperty.Place place = property.place(s);
+      if (place.bytes() > LONGEST) {
+        return false;
+      }
+      bytes += place.bytes();
+    }
+    report.claim(64L * samples + 8 * bytes, path, "\"" + property.name() + "\"");
+    double[] seconds = new double[samples];
+    List<String> values = new ArrayList<>();
+    for (int s = 0; s < samples; s++) {
+      seconds[s] = property.seconds(s);
+      values.add(ListText.of((List<?>) value(property, s)));
+    }
+    words.add(new Clip.Words(0, Clip.CUSTOM + property.name(), seconds, values));
+    return true;
   }
 
   private void texts(AbcProperty property) throws IOException, FormatException {

@@ -4,6 +4,7 @@ import ferry.stone.core.format.abc.raw.AbcProperty.Type;
 import ferry.stone.core.format.abc.raw.CompoundOut;
 import ferry.stone.core.format.abc.raw.Pod;
 import ferry.stone.core.format.abc.raw.PropertyOut;
+import ferry.stone.core.format.motion.ListText;
 import ferry.stone.core.motion.Curves;
 import ferry.stone.core.scene.time.Clip;
 import java.io.IOException;
@@ -41,7 +42,9 @@ final class ValuesOut {
         String property = Clip.CUSTOM + entry.getKey();
         Clip.Track track = tracks.get(property);
         Clip.Words texts = words.get(property);
-        if (texts != null) {
+        if (texts != null && entry.getValue() instanceof List<?> rest && isList(texts)) {
+          lists(holder, entry.getKey(), rest, texts);
+        } else if (texts != null) {
           PropertyOut out =
               holder.property(entry.getKey(), type(Pod.STRING), "", texts.timesSeconds());
           for (String text : texts.values()) {
@@ -53,6 +56,22 @@ final class ValuesOut {
           value(holder, entry.getKey(), entry.getValue());
         }
       }
+    }
+  }
+
+  private static boolean isList(Clip.Words words) {
+    return words.values().stream().allMatch(text -> ListText.list(text) != null);
+  }
+
+  /** Lists over time, of the narrowest type that holds all of them. */
+  private static void lists(CompoundOut holder, String name, List<?> rest, Clip.Words words)
+      throws IOException {
+    List<Object> every = new ArrayList<>(rest);
+    words.values().forEach(text -> every.addAll(ListText.list(text)));
+    Pod pod = pod(every);
+    PropertyOut out = holder.property(name, new Type(true, pod, 1), "", words.timesSeconds());
+    for (String text : words.values()) {
+      add(out, pod, ListText.list(text));
     }
   }
 
@@ -105,18 +124,25 @@ final class ValuesOut {
   }
 
   private static void list(CompoundOut holder, String name, List<?> list) throws IOException {
+    Pod pod = pod(list);
+    add(holder.property(name, new Type(true, pod, 1), "", null), pod, list);
+  }
+
+  private static Pod pod(List<?> list) {
     boolean wholes = list.stream().allMatch(v -> v instanceof Integer);
     boolean numbers = list.stream().allMatch(v -> v instanceof Number);
-    if (wholes && !list.isEmpty()) {
-      int[] all = list.stream().mapToInt(v -> (Integer) v).toArray();
-      holder.property(name, new Type(true, Pod.INT32, 1), "", null).add(all);
-    } else if (numbers && !list.isEmpty()) {
-      double[] all = list.stream().mapToDouble(v -> ((Number) v).doubleValue()).toArray();
-      holder.property(name, new Type(true, Pod.FLOAT64, 1), "", null).add(all);
+    return list.isEmpty() || !numbers ? Pod.STRING : wholes ? Pod.INT32 : Pod.FLOAT64;
+  }
+
+  private static void add(PropertyOut out, Pod pod, List<?> list) throws IOException {
+    if (pod == Pod.INT32) {
+      out.add(list.stream().mapToInt(v -> (Integer) v).toArray());
+    } else if (pod == Pod.FLOAT64) {
+      out.add(list.stream().mapToDouble(v -> ((Number) v).doubleValue()).toArray());
     } else {
       List<String> texts = new ArrayList<>();
       list.forEach(v -> texts.add(String.valueOf(v)));
-      holder.property(name, new Type(true, Pod.STRING, 1), "", null).add(texts);
+      out.add(texts);
     }
   }
 }

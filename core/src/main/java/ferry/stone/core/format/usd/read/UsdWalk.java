@@ -183,7 +183,9 @@ final class UsdWalk {
     PolygonMesh mesh =
         shape == null ? null : mesh(shape, around, shape == prim ? children : shape.children());
     Content content =
-        levels != null ? levels : mesh == null ? content(prim) : Content.MeshContent.of(mesh.id());
+        levels != null
+            ? levels
+            : mesh == null ? content(prim, above) : Content.MeshContent.of(mesh.id());
     int place = nodes.size();
     nodes.add(
         Node.of(id, Said.name(prim), parent, content)
@@ -255,7 +257,7 @@ final class UsdWalk {
     return meshes.mesh(shape, above, above.primvars().of(shape), subsets, instances);
   }
 
-  private Content content(UsdPrim prim) throws IOException, FormatException {
+  private Content content(UsdPrim prim, Above above) throws IOException, FormatException {
     String type = prim.typeName();
     if (type.equals("Camera")) {
       int id = reading.scene().newId();
@@ -286,15 +288,7 @@ final class UsdWalk {
               "A shape of the schema \""
                   + type
                   + "\" is not drawn and not measured: it is kept as it is, and lands in USD again.");
-      if (!Said.targets(prim, "material:binding").isEmpty()) {
-        reading
-            .report()
-            .lost(
-                "binding-not-kept",
-                prim.path(),
-                "The material of a shape that is kept as it is does not land with it.");
-      }
-      return new Content.KeptShape(type);
+      return new Content.KeptShape(type, meshes.materials(prim, above, instances));
     }
     return Content.GROUP;
   }

@@ -120,13 +120,27 @@ final class DressOut {
   }
 
   private void bind(PrimSpec prim, String path, PolygonMesh mesh, int[] ids, int slot) {
-    int[] others = looks(mesh, slot);
-    if (VariantsOut.varies(ids[slot], others)) {
+    bind(prim, path, ids[slot], looks(mesh, slot));
+  }
+
+  /**
+   * Materials of a shape that is kept as it is.
+   *
+   * @param ids with no look chosen, then in each look
+   */
+  void kept(PrimSpec prim, String path, int[] ids) {
+    if (ids.length > 0) {
+      bind(prim, path, ids[0], Arrays.copyOfRange(ids, 1, ids.length));
+    }
+  }
+
+  private void bind(PrimSpec prim, String path, int id, int[] others) {
+    if (VariantsOut.varies(id, others)) {
       Spec.api(prim, "MaterialBindingAPI");
-      variants.add(holder(path), path, ids[slot], others);
-    } else if (ids[slot] >= 0) {
+      variants.add(holder(path), path, id, others);
+    } else if (id >= 0) {
       Spec.api(prim, "MaterialBindingAPI");
-      Spec.target(prim, "material:binding", looks.path(ids[slot]));
+      Spec.target(prim, "material:binding", looks.path(id));
     }
   }
 

@@ -270,6 +270,7 @@ final class NodesOut {
     ValuesOut.write(prim, node.properties(), times, node.id(), images);
     if (node.content() instanceof Content.KeptShape kept) {
       prim.typeName(kept.schema());
+      dress.kept(prim, paths[place], kept.materialIds());
     } else if (node.content() instanceof Content.Group
         && prim.typeName().equals("Xform")
         && node.properties().get(UsdNames.TYPE_NAME) instanceof String schema

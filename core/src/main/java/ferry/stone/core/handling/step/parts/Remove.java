@@ -125,10 +125,7 @@ public final class Remove extends BasicStep<Remove.Params> {
     Set<Integer> used = new HashSet<>();
     scene.meshes().forEach(m -> m.usedMaterials().forEach(used::add));
     for (Node node : scene.nodes()) {
-      if (node.content() instanceof Node.Content.MeshContent content
-          && content.slotMaterials() != null) {
-        java.util.Arrays.stream(content.slotMaterials()).forEach(used::add);
-      }
+      node.ownMaterials().forEach(used::add);
     }
     List<Material> kept = new ArrayList<>();
     Set<Integer> textures = new HashSet<>();

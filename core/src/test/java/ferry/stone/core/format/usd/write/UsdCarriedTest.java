@@ -7,6 +7,7 @@ import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.SceneWriter;
+import ferry.stone.core.format.usd.PointSets;
 import ferry.stone.core.format.usd.read.UsdReader;
 import ferry.stone.core.handling.Handling;
 import ferry.stone.core.handling.Step;
@@ -195,9 +196,16 @@ class UsdCarriedTest {
             token outputs:mtlx:surface.connect = </Yard/Looks/Oak/Coat.outputs:out>
             def Shader "Coat" { uniform token info:id = "ND_standard_surface_surfaceshader"
               float inputs:coat.connect = %s
+              float2 inputs:place.connect = </Yard/Looks/Oak/St.outputs:result>
               token outputs:out }
+            def Shader "St" { uniform token info:id = "UsdPrimvarReader_float2"
+              string inputs:varname = "st"
+              float2 outputs:result }
           }
-          def Material "Ash" { float inputs:wet = 1 }
+          def Material "Ash" { float inputs:wet = 1
+            def Shader "Rain" { uniform token info:id = "UsdPrimvarReader_float"
+              float inputs:value.connect = </Yard/Looks/Ash.inputs:wet>
+              float outputs:out } }
         }
       }
       """;
@@ -211,13 +219,28 @@ class UsdCarriedTest {
         .contains("float inputs:coat.connect = </Yard/Looks/Oak/Grain.outputs:out>")
         .contains("float outputs:out.connect = </Yard/Looks/Oak/Grain/Noise.outputs:out>")
         .contains("float inputs:amplitude.connect = </Yard/Looks/Oak/Height.outputs:out>")
-        .contains("uniform token info:id = \"ND_constant_float\"");
+        .contains("uniform token info:id = \"ND_constant_float\"")
+        .contains("def Shader \"St\"", "string inputs:varname = \"st\"");
     assertThat(values(far)).isEqualTo(values(near));
   }
 
   @Test
-  void aNetworkThatLeadsIntoAnotherMaterialIsNotKept() throws Exception {
-    Scene near = read(SHARED.formatted("</Yard/Looks/Ash.inputs:wet>"));
+  void aNetworkThatLeadsIntoAnotherMaterialTakesItAlong() throws Exception {
+    Scene near = read(SHARED.formatted("</Yard/Looks/Ash/Rain.outputs:out>"));
+    assertThat(codes()).contains("network-kept").doesNotContain("network-not-read");
+    Scene far = landed(near);
+    assertThat(text)
+        .contains("float inputs:coat.connect = </Yard/Looks/Oak/Ash/Rain.outputs:out>")
+        .contains("def NodeGraph \"Ash\"")
+        .contains("float inputs:value.connect = </Yard/Looks/Oak/Ash.inputs:wet>")
+        .contains("float inputs:wet = 1")
+        .contains("uniform token info:id = \"UsdPrimvarReader_float\"");
+    assertThat(values(far)).isEqualTo(values(near));
+  }
+
+  @Test
+  void aNetworkThatLeadsToNothingIsTold() throws Exception {
+    Scene near = read(SHARED.formatted("</Yard/Looks/Gone.inputs:wet>"));
     assertThat(codes()).contains("network-not-read");
     assertThat(
             near.materials().stream().filter(m -> m.name().equals("Oak")).findFirst().orElseThrow())
@@ -259,8 +282,63 @@ class UsdCarriedTest {
   }
 
   @Test
-  void setsOfEdgesAreTold() throws Exception {
-    read(SETS.formatted("edge"));
+  void setsOfEdgesGoThroughStepsAndLandAsSetsOfEdges() throws Exception {
+    Scene near = read(SETS.formatted("edge").replace("[0, 3, 77]", "[0, 3, 2, 1, 77, 0]"));
+    assertThat(codes()).doesNotContain("subset-not-read").contains("faces-of-sets-left-out");
+    List<Step> steps =
+        List.of(
+            new Step("u", "remove", Map.of("what", "unusedVertices"), true, List.of()),
+            new Step("t", "triangulate", Map.of(), true, List.of()));
+    var stages = Handling.run(near, steps, Progress.NONE);
+    assertThat(stages).extracting(s -> s.failure()).containsOnlyNulls();
+    Scene far = landed(Handling.result(near, stages));
+    assertThat(text.replaceAll("\\s+", " "))
+        .contains("uniform token elementType = \"edge\"")
+        .contains("uniform token familyName = \"cloth\"")
+        .contains("int[] indices = [0, 3, 2, 1]");
+    assertThat(far.meshes().get(0).edgeSets())
+        .singleElement()
+        .satisfies(set -> assertThat(set.pairs()).containsExactly(0, 3, 2, 1));
+  }
+
+  @Test
+  void setsOfElementsThatAreNotKnownAreTold() throws Exception {
+    read(SETS.formatted("tetrahedron"));
     assertThat(codes()).contains("subset-not-read");
+  }
+
+  @Test
+  void setsOfMeshesThatChangeAreOthersOverTime() throws Exception {
+    Scene near =
+        read(
+            """
+            #usda 1.0
+            ( timeCodesPerSecond = 24 startTimeCode = 0 endTimeCode = 24 )
+            def Mesh "sail" {
+              point3f[] points.timeSamples = { 0: [(0,0,0),(1,0,0),(1,1,0)],
+                24: [(0,0,0),(1,0,0),(1,1,0),(0,1,0)] }
+              int[] faceVertexCounts.timeSamples = { 0: [3], 24: [4] }
+              int[] faceVertexIndices.timeSamples = { 0: [0,1,2], 24: [0,1,2,3] }
+              def GeomSubset "luff" { uniform token elementType = "point"
+                uniform token familyName = "cloth"
+                int[] indices.timeSamples = { 0: [0], 24: [0, 3] } }
+              def GeomSubset "hem" { uniform token elementType = "edge"
+                uniform token familyName = "cloth"
+                int[] indices.timeSamples = { 0: [0, 1], 24: [0, 3, 2, 3] } }
+            }
+            """);
+    assertThat(said.list())
+        .extracting(Finding::code)
+        .doesNotContain("subset-not-read", "layer-motion-not-read");
+    Scene far = landed(near);
+    assertThat(text).contains("0: [0],", "24: [0, 3]", "0: [0, 1],", "24: [0, 3, 2, 3]");
+    var last = far.sequences().get(0).mesh(1);
+    assertThat(last.edgeSets())
+        .singleElement()
+        .satisfies(set -> assertThat(set.pairs()).containsExactly(0, 3, 2, 3));
+    assertThat(last.attributes())
+        .filteredOn(a -> a.name().equals("subset:point:cloth:luff"))
+        .singleElement()
+        .satisfies(a -> assertThat(PointSets.points(a)).containsExactly(0, 3));
   }
 }

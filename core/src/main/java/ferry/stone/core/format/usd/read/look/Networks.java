@@ -13,19 +13,28 @@ import ferry.stone.core.format.usd.read.stage.Said;
 import ferry.stone.core.format.usd.read.stage.UsdValues;
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 
 /**
  * Shading networks that are none of ours, kept as they are found: a map of outputs of the material
  * with what they are connected to, and of the prims that say it, so that a landing as USD has them
  * again. Paths are told from the material: {@code coat.outputs:out}. What several materials share
- * stands in each of them then.
+ * stands in each of them then; another material that a network leads into as a graph of nodes,
+ * which is what a material is without its bindings.
  */
 final class Networks {
   /** More numbers than networks have. */
   private static final int MOST = 1 << 14;
+
+  private static final String GRAPH = "NodeGraph";
+
+  /** Beginnings of the ids of nodes that the material here has a place for. */
+  private static final List<String> PREVIEW =
+      List.of("UsdPreviewSurface", "UsdPrimvarReader", "UsdUVTexture", "UsdTransform2d");
 
   private final UsdStage stage;
   private final String material;
@@ -33,6 +42,9 @@ final class Networks {
 
   /** Paths of prims outside of the material, with the names that they get in it. */
   private final Map<String, String> outside = new LinkedHashMap<>();
+
+  /** Names of prims in the material that something leads to. */
+  private final Set<String> inside = new HashSet<>();
 
   private final FreeNames names = new FreeNames();
   private int numbers;
@@ -59,8 +71,8 @@ final class Networks {
         all.kept.put(output, ends);
       }
     }
-    Map<String, Object> prims = all.prims(prim);
-    all.outside(prims);
+    Map<String, Object> prims = all.prims(prim, false);
+    all.reached(prim, prims);
     if (!prims.isEmpty()) {
       all.kept.put(UsdNames.PRIMS, prims);
     }
@@ -72,7 +84,7 @@ final class Networks {
     return kept;
   }
 
-  /** Whether everything is there: neither too much, nor led into another material. */
+  /** Whether everything is there: neither too much, nor led to what is not there. */
   boolean isWhole() {
     return whole && numbers <= MOST;
   }
@@ -82,24 +94,28 @@ final class Networks {
     return leaves;
   }
 
-  private Map<String, Object> prims(UsdPrim above) throws IOException, FormatException {
+  /**
+   * @param every whether those come too that the material here has a place for
+   */
+  private Map<String, Object> prims(UsdPrim above, boolean every)
+      throws IOException, FormatException {
     Map<String, Object> prims = new LinkedHashMap<>();
     for (UsdPrim prim : above.children()) {
-      boolean preview =
-          ShadeGraph.id(prim).startsWith("UsdPreviewSurface")
-              || ShadeGraph.id(prim).startsWith("UsdPrimvarReader")
-              || ShadeGraph.id(prim).startsWith("UsdUVTexture")
-              || ShadeGraph.id(prim).startsWith("UsdTransform2d");
-      if (!preview) {
+      if (every || !isPreview(prim)) {
         prims.put(prim.name(), prim(prim));
       }
     }
     return prims;
   }
 
+  private static boolean isPreview(UsdPrim prim) throws IOException, FormatException {
+    String id = ShadeGraph.id(prim);
+    return PREVIEW.stream().anyMatch(id::startsWith);
+  }
+
   private Map<String, Object> prim(UsdPrim prim) throws IOException, FormatException {
     Map<String, Object> all = new LinkedHashMap<>();
-    all.put(UsdNames.PRIM_TYPE, prim.typeName());
+    all.put(UsdNames.PRIM_TYPE, isMaterial(prim) ? GRAPH : prim.typeName());
     Map<String, Object> types = new LinkedHashMap<>();
     for (String name : prim.propertyNames()) {
       UsdProperty property = prim.property(name);
@@ -125,24 +141,37 @@ final class Networks {
       }
     }
     all.put(UsdNames.TYPES, types);
-    Map<String, Object> below = prims(prim);
+    Map<String, Object> below = prims(prim, true);
     if (!below.isEmpty()) {
       all.put(UsdNames.PRIMS, below);
     }
     return all;
   }
 
-  /** Adds what the network is connected to outside of its material, as if it stood inside. */
-  private void outside(Map<String, Object> prims) throws IOException, FormatException {
+  /**
+   * Adds what the network leads to: nodes of the preview surface that it shares, and what stands
+   * outside of its material, as if it stood inside.
+   */
+  private void reached(UsdPrim material, Map<String, Object> prims)
+      throws IOException, FormatException {
     int done = 0;
-    while (done < outside.size()) {
-      String path = List.copyOf(outside.keySet()).get(done++);
-      UsdPrim prim = stage.prim(path);
-      boolean known = prim != null && !prim.typeName().equals("Material");
-      whole &= known;
-      if (known && numbers <= MOST) {
-        prims.put(outside.get(path), prim(prim));
+    boolean more = true;
+    while (more) {
+      int before = prims.size();
+      for (UsdPrim prim : material.children()) {
+        if (inside.contains(prim.name()) && !prims.containsKey(prim.name())) {
+          prims.put(prim.name(), prim(prim));
+        }
       }
+      while (done < outside.size()) {
+        String path = List.copyOf(outside.keySet()).get(done++);
+        UsdPrim prim = stage.prim(path);
+        whole &= prim != null;
+        if (prim != null && numbers <= MOST) {
+          prims.put(outside.get(path), prim(prim));
+        }
+      }
+      more = prims.size() > before;
     }
   }
 
@@ -151,9 +180,10 @@ final class Networks {
     List<String> all = new ArrayList<>();
     for (String target : targets) {
       if (target.startsWith(material + "/") || target.startsWith(material + ".")) {
-        all.add(
-            target.substring(
-                material.length() + (target.charAt(material.length()) == '/' ? 1 : 0)));
+        String own =
+            target.substring(material.length() + (target.charAt(material.length()) == '/' ? 1 : 0));
+        inside.add(own.split("[/.]", 2)[0]);
+        all.add(own);
         continue;
       }
       int dot = target.indexOf('.');
@@ -163,15 +193,21 @@ final class Networks {
     return all;
   }
 
-  /** The graph that a prim stands in, the outermost; itself where there is none. */
+  /**
+   * The graph or other material that a prim stands in, the outermost; itself where there is none.
+   */
   private String top(String path) throws IOException, FormatException {
     for (int end = path.indexOf('/', 1); end > 0; end = path.indexOf('/', end + 1)) {
       UsdPrim above = stage.prim(path.substring(0, end));
-      if (above != null && above.typeName().equals("NodeGraph")) {
+      if (above != null && (above.typeName().equals(GRAPH) || isMaterial(above))) {
         return above.path();
       }
     }
     return path;
+  }
+
+  private static boolean isMaterial(UsdPrim prim) {
+    return prim.typeName().equals("Material");
   }
 
   private String name(String path) {

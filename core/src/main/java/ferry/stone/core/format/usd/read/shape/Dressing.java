@@ -7,6 +7,7 @@ import ferry.stone.core.format.usd.read.look.LookSets;
 import ferry.stone.core.format.usd.read.look.UsdLooks;
 import ferry.stone.core.format.usd.read.stage.Above;
 import ferry.stone.core.format.usd.read.stage.Primvars;
+import ferry.stone.core.format.usd.read.stage.Said;
 import ferry.stone.core.format.usd.read.stage.UsdReading;
 import ferry.stone.core.scene.mesh.FaceSet;
 import ferry.stone.core.scene.mesh.PolygonMesh;
@@ -64,21 +65,12 @@ final class Dressing {
     return new Bound(whole, own);
   }
 
-  /**
-   * @param changes whether the mesh is another one over time
-   */
-  Dress dress(
-      List<UsdSubset> subsets,
-      boolean changes,
-      Bound bound,
-      boolean both,
-      List<String> uvs,
-      Instances first)
+  Dress dress(List<UsdSubset> subsets, Bound bound, boolean both, List<String> uvs, Instances first)
       throws IOException, FormatException {
     int[][] own = new int[subsets.size()][];
     for (int s = 0; s < own.length; s++) {
       UsdSubset subset = subsets.get(s);
-      if (!subset.isOfFaces() && (!subset.isOfPoints() || changes)) {
+      if (!subset.isOfFaces() && !subset.isOfPoints() && !subset.isOfEdges()) {
         reading
             .report()
             .lost(
@@ -86,11 +78,17 @@ final class Dressing {
                 subset.prim().path(),
                 "It is a set of "
                     + subset.element()
-                    + "s: sets of faces are read, and of points of meshes that keep theirs.");
+                    + "s: sets of faces, of edges and of points are read.");
       }
       own[s] = ids(bound.own.get(s), both, uvs, first);
     }
     return new Dress(ids(bound.whole, both, uvs, first), own);
+  }
+
+  /** Materials of a prim as a whole. */
+  int[] whole(UsdPrim prim, Above above, Instances first) throws IOException, FormatException {
+    boolean both = Said.flag(prim, "doubleSided", false);
+    return ids(bound(prim, above, List.of()).whole, both, List.of(), first);
   }
 
   private int[] ids(List<String> paths, boolean both, List<String> uvs, Instances first)

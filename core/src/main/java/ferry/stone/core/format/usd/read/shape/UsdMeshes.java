@@ -3,7 +3,6 @@ package ferry.stone.core.format.usd.read.shape;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.files.ReadReport;
 import ferry.stone.core.format.mesh.FileLayers;
-import ferry.stone.core.format.usd.PointSets;
 import ferry.stone.core.format.usd.UsdNames;
 import ferry.stone.core.format.usd.compose.UsdPrim;
 import ferry.stone.core.format.usd.compose.UsdProperty;
@@ -89,15 +88,8 @@ public final class UsdMeshes {
     ReadReport report = clock.length > 0 ? reading.report().ofEverySample() : reading.report();
     double start = clock.length > 0 ? clock[0] : Double.NaN;
     PolygonMesh bare = read(report, prim, primvars, subsets, id, start);
-    boolean changes = clock.length > 0;
-    for (UsdSubset subset : subsets) {
-      if (subset.isOfPoints() && !changes) {
-        int[] points = subset.points(report);
-        bare = PointSets.with(bare, subset.family(), subset.name(), points);
-      }
-    }
     boolean both = Said.flag(prim, "doubleSided", false);
-    Dressing.Dress dress = dressing.dress(subsets, changes, bound, both, primvars.uvs(), first);
+    Dressing.Dress dress = dressing.dress(subsets, bound, both, primvars.uvs(), first);
     PolygonMesh mesh = dress.on(bare, subsets);
     mesh = blends.on(mesh, prim);
     reading.scene().add(mesh);
@@ -153,7 +145,12 @@ public final class UsdMeshes {
       return solid.withAttributes(all);
     }
     UsdShape shape = new UsdShape(report, prim, primvars, subsets, code);
-    return prim.typeName().equals("Mesh") ? shape.read(id) : new UsdLoose(shape).read(id);
+    PolygonMesh mesh =
+        prim.typeName().equals("Mesh") ? shape.read(id) : new UsdLoose(shape).read(id);
+    for (UsdSubset subset : subsets) {
+      mesh = subset.on(mesh, report, code);
+    }
+    return mesh;
   }
 
   /** Time codes of a mesh that is another one over time; none for one that stays. */
@@ -226,6 +223,15 @@ public final class UsdMeshes {
                 samples.codes(),
                 reading.rate(),
                 mesh.points().count()));
+  }
+
+  /**
+   * Materials of a shape that is kept as it is: with no look chosen, then in each look known so
+   * far; −1 for none.
+   */
+  public int[] materials(UsdPrim prim, Above above, Instances first)
+      throws IOException, FormatException {
+    return dressing.whole(prim, above, first);
   }
 
   /** Tells the scene which looks there are, once all meshes are read. */

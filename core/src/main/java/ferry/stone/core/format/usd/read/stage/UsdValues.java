@@ -1,6 +1,7 @@
 package ferry.stone.core.format.usd.read.stage;
 
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.motion.ListText;
 import ferry.stone.core.format.usd.UsdNames;
 import ferry.stone.core.format.usd.compose.UsdPrim;
 import ferry.stone.core.format.usd.compose.UsdProperty;
@@ -222,7 +223,7 @@ public final class UsdValues {
     if (value.type().kind().isText() && !value.array()) {
       texts(name, property);
     } else if (value.type().kind().isText() || !isEven(property.samples(), numbers)) {
-      reading.still(prim, property.name());
+      lists(name, property);
     } else {
       boolean steps = !value.type().kind().isReal();
       reading.track(
@@ -247,16 +248,44 @@ public final class UsdValues {
     return even;
   }
 
+  /** Lists that get longer and shorter, or of texts. */
+  private void lists(String name, UsdProperty property) throws IOException, FormatException {
+    UsdSamples samples = property.samples();
+    long numbers = 0;
+    for (int s = 0; s < samples.codes().length; s++) {
+      numbers += samples.length(s);
+    }
+    if (numbers > MOST_OVER_TIME) {
+      reading.still(prim, property.name());
+      return;
+    }
+    words(name, property, UsdValues::listed);
+  }
+
+  private static String listed(UsdValue value) {
+    return plain(value) instanceof List<?> list ? ListText.of(list) : null;
+  }
+
+  private interface Words {
+    String of(UsdValue value);
+  }
+
   private void texts(String name, UsdProperty property) throws IOException, FormatException {
+    words(name, property, UsdValue::text);
+  }
+
+  private void words(String name, UsdProperty property, Words each)
+      throws IOException, FormatException {
     UsdSamples samples = property.samples();
     double[] codes = samples.codes();
     List<Double> seconds = new ArrayList<>();
     List<String> values = new ArrayList<>();
     for (int s = 0; s < codes.length; s++) {
-      if (samples.value(s) instanceof UsdValue value && value.text() != null) {
-        reading.report().claim(64 + 2L * value.text().length(), prim.path(), "\"" + name + "\"");
+      String text = samples.value(s) instanceof UsdValue value ? each.of(value) : null;
+      if (text != null) {
+        reading.report().claim(64 + 2L * text.length(), prim.path(), "\"" + name + "\"");
         seconds.add(reading.seconds(codes[s]));
-        values.add(value.text());
+        values.add(text);
       }
     }
     if (values.size() > 1) {

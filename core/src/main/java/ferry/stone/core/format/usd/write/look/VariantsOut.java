@@ -6,6 +6,7 @@ import ferry.stone.core.format.usd.ValidNames;
 import ferry.stone.core.format.usd.layer.PrimSpec;
 import ferry.stone.core.format.usd.write.spec.Spec;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -58,7 +59,8 @@ public final class VariantsOut {
    * @param others material in each look, −1 where the look changes nothing
    */
   public void add(String holder, String path, int own, int[] others) {
-    int[] all = others.clone();
+    int[] all = Arrays.copyOf(others, looks.size());
+    Arrays.fill(all, Math.min(others.length, all.length), all.length, -1);
     for (int i = 0; i < all.length; i++) {
       all[i] = all[i] < 0 ? own : all[i];
     }

@@ -14,6 +14,7 @@ import ferry.stone.core.math.Bounds;
 import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.Coordinates;
 import ferry.stone.core.scene.mesh.CurveForm;
+import ferry.stone.core.scene.mesh.EdgeSet;
 import ferry.stone.core.scene.mesh.FaceSet;
 import ferry.stone.core.scene.mesh.LooseElements;
 import ferry.stone.core.scene.mesh.PolygonMesh;
@@ -292,40 +293,72 @@ public final class ShapeOut {
       PrimSpec prim, PolygonMesh mesh, MeshSequence sequence, FreeNames taken, Families families) {
     Map<FaceSet, String> names = new HashMap<>();
     for (FaceSet set : mesh.faceSets()) {
-      String valid = ValidNames.of(set.name());
-      String name = taken.take(valid);
-      PrimSpec subset = Spec.def(prim, "GeomSubset", name);
-      if (!name.equals(set.name())) {
-        subset.fields().put("displayName", Spec.text("string", set.name()));
-      }
-      Spec.token(subset, "elementType", "face");
-      Spec.token(subset, "familyName", families.of(set));
-      PropertySpec indices = Spec.attribute(subset, "int", true, "indices");
-      if (sequence == null) {
-        indices.value(Spec.value("int", true, set.faces()));
-      } else {
-        double[] codes = times.codes(sequence.allSeconds());
-        indices.samples(sampled(codes, s -> faces(sequence.mesh(s), set.name())));
-      }
-      names.put(set, name);
+      PrimSpec subset = subset(prim, "face", families.of(set), set.name(), taken);
+      members(subset, set.faces(), sequence, m -> faces(m, set.name()));
+      names.put(set, subset.name());
     }
     for (Attribute layer : mesh.attributes()) {
       if (PointSets.is(layer)) {
-        points(prim, layer, taken);
+        points(prim, layer, sequence, taken);
       }
+    }
+    for (EdgeSet set : mesh.edgeSets()) {
+      edges(prim, set, sequence, taken);
     }
     return names;
   }
 
-  private static void points(PrimSpec prim, Attribute layer, FreeNames taken) {
-    String name = taken.take(ValidNames.of(PointSets.name(layer)));
-    PrimSpec subset = Spec.def(prim, "GeomSubset", name);
-    if (!name.equals(PointSets.name(layer))) {
-      subset.fields().put("displayName", Spec.text("string", PointSets.name(layer)));
+  private void points(PrimSpec prim, Attribute layer, MeshSequence sequence, FreeNames taken) {
+    PrimSpec subset = subset(prim, "point", PointSets.family(layer), PointSets.name(layer), taken);
+    members(subset, PointSets.points(layer), sequence, m -> points(m, layer.name()));
+  }
+
+  private static int[] points(PolygonMesh mesh, String layer) {
+    int[] points = new int[0];
+    for (Attribute there : mesh.attributes()) {
+      points = there.name().equals(layer) && PointSets.is(there) ? PointSets.points(there) : points;
     }
-    Spec.token(subset, "elementType", "point");
-    Spec.token(subset, "familyName", PointSets.family(layer));
-    Spec.set(subset, "indices", Spec.value("int", true, PointSets.points(layer)));
+    return points;
+  }
+
+  private void edges(PrimSpec prim, EdgeSet set, MeshSequence sequence, FreeNames taken) {
+    PrimSpec subset = subset(prim, "edge", set.family(), set.name(), taken);
+    members(subset, set.pairs(), sequence, m -> edges(m, set));
+  }
+
+  private static int[] edges(PolygonMesh mesh, EdgeSet like) {
+    int[] pairs = new int[0];
+    for (EdgeSet there : mesh.edgeSets()) {
+      boolean same = there.name().equals(like.name()) && there.family().equals(like.family());
+      pairs = same ? there.pairs() : pairs;
+    }
+    return pairs;
+  }
+
+  private interface Members {
+    int[] of(PolygonMesh mesh);
+  }
+
+  private void members(PrimSpec subset, int[] rest, MeshSequence sequence, Members members) {
+    PropertySpec indices = Spec.attribute(subset, "int", true, "indices");
+    if (sequence == null) {
+      indices.value(Spec.value("int", true, rest));
+    } else {
+      double[] codes = times.codes(sequence.allSeconds());
+      indices.samples(sampled(codes, s -> Spec.value("int", true, members.of(sequence.mesh(s)))));
+    }
+  }
+
+  private static PrimSpec subset(
+      PrimSpec prim, String element, String family, String own, FreeNames taken) {
+    String name = taken.take(ValidNames.of(own));
+    PrimSpec subset = Spec.def(prim, "GeomSubset", name);
+    if (!name.equals(own)) {
+      subset.fields().put("displayName", Spec.text("string", own));
+    }
+    Spec.token(subset, "elementType", element);
+    Spec.token(subset, "familyName", family);
+    return subset;
   }
 
   /** Which family a set belongs to. */
@@ -333,11 +366,11 @@ public final class ShapeOut {
     String of(FaceSet set);
   }
 
-  private static UsdValue faces(PolygonMesh mesh, String name) {
+  private static int[] faces(PolygonMesh mesh, String name) {
     int[] faces = new int[0];
     for (FaceSet there : mesh.faceSets()) {
       faces = there.name().equals(name) ? there.faces() : faces;
     }
-    return Spec.value("int", true, faces);
+    return faces;
   }
 }

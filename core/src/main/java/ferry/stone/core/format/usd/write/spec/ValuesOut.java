@@ -1,6 +1,7 @@
 package ferry.stone.core.format.usd.write.spec;
 
 import ferry.stone.core.format.files.FreeNames;
+import ferry.stone.core.format.motion.ListText;
 import ferry.stone.core.format.usd.UsdNames;
 import ferry.stone.core.format.usd.ValidNames;
 import ferry.stone.core.format.usd.layer.PrimSpec;
@@ -165,10 +166,18 @@ public final class ValuesOut {
       property.samples(times.samples(track, !real, v -> like(value, v)));
     } else if (words != null) {
       List<UsdValue> texts = new ArrayList<>();
-      words.values().forEach(text -> texts.add(Spec.text(value.type().name(), text)));
+      words.values().forEach(text -> texts.add(word(value, text)));
       property.samples(Spec.samples(times.codes(words.timesSeconds()), texts));
     }
     return property;
+  }
+
+  /** What a word says, as a value of the same type. */
+  private static UsdValue word(UsdValue value, String text) {
+    List<?> list = value.array() ? ListText.list(text) : null;
+    return list == null
+        ? Spec.text(value.type().name(), text)
+        : typed(list, value.type().name() + "[]");
   }
 
   /** A field that values have, as far as it is known. */

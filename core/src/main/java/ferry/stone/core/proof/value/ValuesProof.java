@@ -1,9 +1,12 @@
-package ferry.stone.core.proof;
+package ferry.stone.core.proof.value;
 
 import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.format.losses.Capability.Fate;
 import ferry.stone.core.math.Figures;
+import ferry.stone.core.proof.Landed;
+import ferry.stone.core.proof.Ledger;
 import ferry.stone.core.proof.LedgerRow.Verdict;
+import ferry.stone.core.proof.Measure;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.node.Node;
 import java.util.HashMap;
@@ -15,7 +18,7 @@ import java.util.Objects;
  * Compares custom values of parts that have the same path: numbers as numbers, whatever type they
  * came back as; a list of one is its item. Parts that are elsewhere are told by their names.
  */
-final class ValuesProof {
+public final class ValuesProof {
   /** Numbers may have been written with 32 bits. */
   private static final double SAME = 1e-6;
 
@@ -35,7 +38,7 @@ final class ValuesProof {
   /**
    * @param far as it was to land, under a root of its own where the format needs one
    */
-  static void list(Ledger ledger, Scene near, Scene far, Scene read, Landed landed) {
+  public static void list(Ledger ledger, Scene near, Scene far, Scene read, Landed landed) {
     if (landed.fate(Capability.CUSTOM_VALUES) != Fate.KEPT || landed.holding().isFlat()) {
       return;
     }
@@ -81,7 +84,7 @@ final class ValuesProof {
             });
   }
 
-  private static boolean isSame(Object a, Object b) {
+  static boolean isSame(Object a, Object b) {
     if (a instanceof List<?> one && b instanceof List<?> other) {
       boolean all = one.size() == other.size();
       for (int i = 0; all && i < one.size(); i++) {
