@@ -61,7 +61,6 @@ public final class ReaderSays {
           "named-file-missing",
           "normal-map-turned",
           "skeleton-incomplete",
-          "subset-not-read",
           "texture-bias-not-read",
           "transform-op-not-read",
           "usd-circle",

@@ -1,5 +1,6 @@
 package ferry.stone.core.format.usd;
 
+import ferry.stone.core.scene.node.Node;
 import java.util.Set;
 
 /** Names of properties that the scene has places of their own for: others are custom values. */
@@ -36,7 +37,14 @@ public final class UsdNames {
   public static final String SOURCE_FRAME = "xformOp:transform:ferrySource";
 
   private static final Set<String> KEPT_SHAPES =
-      Set.of("NurbsPatch", "TetMesh", "HermiteCurves", "Volume", "OpenVDBAsset", "Field3DAsset");
+      Set.of(
+          "NurbsPatch",
+          "TetMesh",
+          "HermiteCurves",
+          "Volume",
+          "OpenVDBAsset",
+          "Field3DAsset",
+          "GeomSubset");
 
   /** Whether a schema is a shape that no place here is for. */
   public static boolean isKeptShape(String schema) {
@@ -46,9 +54,17 @@ public final class UsdNames {
   /** Has no numbers of its own: its fields, which are parts below it, have. */
   private static final String VOLUME = "Volume";
 
+  /** A set of a kind, or of a shape, that has no place here: it names what its shape has. */
+  public static final String SUBSET = "GeomSubset";
+
+  /** Whether a part is such a set. */
+  public static boolean isSubset(Node node) {
+    return node.content() instanceof Node.Content.KeptShape kept && kept.schema().equals(SUBSET);
+  }
+
   /** Whether a kept shape has numbers that a change of frame has to reach. */
   public static boolean hasNumbers(String schema) {
-    return !schema.equals(VOLUME);
+    return !schema.equals(VOLUME) && !schema.equals(SUBSET);
   }
 
   /** Whether a property of such a shape says where the part stands and how it is seen. */

@@ -100,18 +100,27 @@ public record PolygonMesh(
   /** Rising indices of the faces of each slot. O(faces). */
   public int[][] facesOfSlots() {
     int[] counts = new int[materialIds.length];
-    for (int f = 0; f < faces.faceCount(); f++) {
-      if (slot(f) >= 0) {
-        counts[slot(f)]++;
+    int[][] all = new int[counts.length][];
+    if (faceSlot == null || counts.length == 0) {
+      Arrays.fill(all, new int[0]);
+      if (counts.length > 0) {
+        all[0] = new int[faces.faceCount()];
+        Arrays.setAll(all[0], f -> f);
+      }
+      return all;
+    }
+    for (int slot : faceSlot) {
+      if (slot >= 0) {
+        counts[slot]++;
       }
     }
-    int[][] all = new int[counts.length][];
     for (int slot = 0; slot < all.length; slot++) {
       all[slot] = new int[counts[slot]];
     }
-    for (int f = faces.faceCount() - 1; f >= 0; f--) {
-      if (slot(f) >= 0) {
-        all[slot(f)][--counts[slot(f)]] = f;
+    for (int f = faceSlot.length - 1; f >= 0; f--) {
+      int slot = faceSlot[f];
+      if (slot >= 0) {
+        all[slot][--counts[slot]] = f;
       }
     }
     return all;

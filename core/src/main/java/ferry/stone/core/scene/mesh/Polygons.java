@@ -1,5 +1,7 @@
 package ferry.stone.core.scene.mesh;
 
+import java.util.Arrays;
+
 /**
  * Faces of a mesh as runs of corners; each corner names a vertex.
  *
@@ -74,6 +76,24 @@ public final class Polygons {
 
   public int vertex(int corner) {
     return cornerVertex[corner];
+  }
+
+  /** A copy of the vertices of all corners. */
+  public int[] vertices() {
+    return cornerVertex.clone();
+  }
+
+  /** How many corners each face has. */
+  public int[] sizes() {
+    int[] sizes = new int[faceCount()];
+    if (offsets == null) {
+      Arrays.fill(sizes, arity);
+    } else {
+      for (int f = 0; f < sizes.length; f++) {
+        sizes[f] = offsets[f + 1] - offsets[f];
+      }
+    }
+    return sizes;
   }
 
   /** Whether all faces have the same corners in the same order. */

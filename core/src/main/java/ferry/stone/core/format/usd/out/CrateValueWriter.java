@@ -192,9 +192,8 @@ final class CrateValueWriter {
     boolean packs =
         type.components() == 1 && type.kind() == UsdType.Kind.INT && count >= FEWEST_PACKED;
     if (packs) {
-      byte[] packed = CratePacking.ints(value.ints());
-      ByteBuffer bytes = buffer(16L + packed.length);
-      bytes.putLong(count).putLong(packed.length).put(packed);
+      ByteBuffer bytes = CratePacking.ints(value.ints(), 16);
+      bytes.putLong(0, count).putLong(8, bytes.position() - 16);
       return rep(number, stored(bytes)) | ARRAY | PACKED;
     }
     ByteBuffer bytes = array(8L + (long) sizeOf(type) * length);

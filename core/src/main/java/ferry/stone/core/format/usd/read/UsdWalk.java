@@ -112,7 +112,8 @@ final class UsdWalk {
     if (prim.specifier() != PrimSpec.Specifier.DEF) {
       return;
     }
-    if (NO_PARTS.contains(prim.typeName())) {
+    boolean kept = UsdSubset.is(prim) && !UsdSubset.isRead(prim, above.prim());
+    if (NO_PARTS.contains(prim.typeName()) && !kept) {
       material(prim);
       return;
     }
@@ -250,7 +251,7 @@ final class UsdWalk {
       throws IOException, FormatException {
     List<UsdSubset> subsets = new ArrayList<>();
     for (UsdPrim child : children) {
-      if (UsdSubset.is(child)) {
+      if (UsdSubset.is(child) && UsdSubset.isRead(child, shape)) {
         subsets.add(UsdSubset.of(child));
       }
     }
@@ -285,7 +286,7 @@ final class UsdWalk {
           .note(
               "shape-kept",
               prim.path(),
-              "A shape of the schema \""
+              "What follows the schema \""
                   + type
                   + "\" is not drawn and not measured: it is kept as it is, and lands in USD again.");
       return new Content.KeptShape(type, meshes.materials(prim, above, instances));
@@ -409,7 +410,9 @@ final class UsdWalk {
   private boolean isBareShape(UsdPrim prim) throws IOException, FormatException {
     boolean bare = UsdMeshes.isShape(prim.typeName()) && XformOps.of(reading, prim) == null;
     for (UsdPrim child : bare ? prim.children() : List.<UsdPrim>of()) {
-      bare &= UsdSubset.is(child) || holdsLooks(child, child.children());
+      bare &=
+          UsdSubset.is(child) && UsdSubset.isRead(child, prim)
+              || holdsLooks(child, child.children());
     }
     return bare
         && Said.text(prim, "visibility", "inherited").equals("inherited")

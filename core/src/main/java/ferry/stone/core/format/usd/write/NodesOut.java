@@ -177,7 +177,7 @@ final class NodesOut {
     int above = holder(node);
     int set = above < 0 ? -1 : instanced.set(above);
     PrimSpec parent = set >= 0 ? copied(set, above) : above < 0 ? root : prims[above];
-    PrimSpec prim = Spec.def(parent, "Xform", name);
+    PrimSpec prim = Spec.def(parent, UsdNames.isSubset(node) ? UsdNames.SUBSET : "Xform", name);
     prims[place] = prim;
     String path = set >= 0 ? copies.get(set) : above < 0 ? "" : paths[above];
     paths[place] = path + "/" + name;
@@ -260,7 +260,7 @@ final class NodesOut {
     if (branches != null) {
       branches(prim, branches);
     }
-    if (!instanced.isPlace(place)) {
+    if (!instanced.isPlace(place) && !UsdNames.isSubset(node)) {
       XformOut.write(prim, node, times);
     }
     visibility(prim, node);
@@ -351,6 +351,7 @@ final class NodesOut {
 
   private boolean hasPrimsBelow(int place) {
     return prims[place].children().values().stream()
+        .filter(p -> !p.typeName().equals(UsdNames.SUBSET))
         .anyMatch(p -> !p.typeName().equals("Scope") || !p.name().startsWith(LOOKS));
   }
 

@@ -75,7 +75,11 @@ public final class UsdPlan {
   /** A kept shape in other numbers than its part has would take along what stands below it. */
   private Scene withoutShapesAbove(Scene scene) {
     Set<Integer> parents = new HashSet<>();
-    scene.nodes().forEach(n -> parents.add(n.parent()));
+    for (Node node : scene.nodes()) {
+      if (!UsdNames.isSubset(node)) {
+        parents.add(node.parent());
+      }
+    }
     List<Node> nodes = new ArrayList<>();
     for (int i = 0; i < scene.nodes().size(); i++) {
       Node node = scene.nodes().get(i);

@@ -265,7 +265,7 @@ class UsdCarriedTest {
   @Test
   void setsOfPointsGoThroughStepsAndLandAsSetsOfPoints() throws Exception {
     Scene near = read(SETS.formatted("point"));
-    assertThat(codes()).doesNotContain("subset-not-read");
+    assertThat(codes()).doesNotContain("shape-kept");
     List<Step> steps = List.of(new Step("t", "triangulate", Map.of(), true, List.of()));
     var stages = Handling.run(near, steps, Progress.NONE);
     assertThat(stages.get(0).failure()).isNull();
@@ -284,7 +284,7 @@ class UsdCarriedTest {
   @Test
   void setsOfEdgesGoThroughStepsAndLandAsSetsOfEdges() throws Exception {
     Scene near = read(SETS.formatted("edge").replace("[0, 3, 77]", "[0, 3, 2, 1, 77, 0]"));
-    assertThat(codes()).doesNotContain("subset-not-read").contains("faces-of-sets-left-out");
+    assertThat(codes()).contains("faces-of-sets-left-out");
     List<Step> steps =
         List.of(
             new Step("u", "remove", Map.of("what", "unusedVertices"), true, List.of()),
@@ -302,9 +302,16 @@ class UsdCarriedTest {
   }
 
   @Test
-  void setsOfElementsThatAreNotKnownAreTold() throws Exception {
-    read(SETS.formatted("tetrahedron"));
-    assertThat(codes()).contains("subset-not-read");
+  void setsOfElementsThatAreNotKnownAreKeptAsTheyAre() throws Exception {
+    Scene near = read(SETS.formatted("tetrahedron"));
+    assertThat(codes()).contains("shape-kept");
+    Scene far = landed(near);
+    assertThat(text.replaceAll("\\s+", " "))
+        .contains("def Mesh \"sail\"")
+        .contains("def GeomSubset \"soft_luff\" { uniform token elementType = \"tetrahedron\"")
+        .contains("int[] indices = [0, 3, 77]")
+        .doesNotContain("sail_shape", "xformOp");
+    assertThat(far.paths()).isEqualTo(near.paths());
   }
 
   @Test
@@ -329,7 +336,7 @@ class UsdCarriedTest {
             """);
     assertThat(said.list())
         .extracting(Finding::code)
-        .doesNotContain("subset-not-read", "layer-motion-not-read");
+        .doesNotContain("shape-kept", "layer-motion-not-read");
     Scene far = landed(near);
     assertThat(text).contains("0: [0],", "24: [0, 3]", "0: [0, 1],", "24: [0, 3, 2, 3]");
     var last = far.sequences().get(0).mesh(1);

@@ -70,16 +70,6 @@ final class Dressing {
     int[][] own = new int[subsets.size()][];
     for (int s = 0; s < own.length; s++) {
       UsdSubset subset = subsets.get(s);
-      if (!subset.isOfFaces() && !subset.isOfPoints() && !subset.isOfEdges()) {
-        reading
-            .report()
-            .lost(
-                "subset-not-read",
-                subset.prim().path(),
-                "It is a set of "
-                    + subset.element()
-                    + "s: sets of faces, of edges and of points are read.");
-      }
       own[s] = ids(bound.own.get(s), both, uvs, first);
     }
     return new Dress(ids(bound.whole, both, uvs, first), own);

@@ -22,6 +22,13 @@ public record UsdSubset(UsdPrim prim, String element, String family) {
     return prim.typeName().equals("GeomSubset");
   }
 
+  /** Whether a set has a place here; others are kept as they are. */
+  public static boolean isRead(UsdPrim prim, UsdPrim shape) throws IOException, FormatException {
+    UsdSubset set = of(prim);
+    return UsdMeshes.isShape(shape.typeName())
+        && (set.isOfFaces() || set.isOfPoints() || set.isOfEdges());
+  }
+
   public static UsdSubset of(UsdPrim prim) throws IOException, FormatException {
     return new UsdSubset(
         prim, Said.text(prim, "elementType", "face"), Said.text(prim, "familyName", ""));

@@ -206,15 +206,11 @@ public final class ShapeOut {
   }
 
   private static UsdValue counts(Polygons faces) {
-    int[] all = new int[faces.faceCount()];
-    Arrays.setAll(all, faces::size);
-    return Spec.value("int", true, all);
+    return Spec.value("int", true, faces.sizes());
   }
 
   private static UsdValue corners(Polygons faces) {
-    int[] all = new int[faces.cornerCount()];
-    Arrays.setAll(all, faces::vertex);
-    return Spec.value("int", true, all);
+    return Spec.value("int", true, faces.vertices());
   }
 
   private static void subdivision(PrimSpec prim, Subdivision how) {
