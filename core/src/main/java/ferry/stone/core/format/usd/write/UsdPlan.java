@@ -289,7 +289,7 @@ public final class UsdPlan {
     boolean[] parents = new boolean[scene.nodes().size()];
     for (int i = 0; i < parents.length; i++) {
       int parent = scene.nodes().get(i).parent();
-      if (parent >= 0 && !rig.isJoint(i)) {
+      if (parent >= 0 && !rig.isJoint(i) && !UsdNames.isSubset(scene.nodes().get(i))) {
         parents[parent] = true;
       }
     }
