@@ -23,6 +23,7 @@ import ferry.stone.core.proof.LedgerRow;
 import ferry.stone.core.proof.Proof;
 import ferry.stone.core.report.Report;
 import ferry.stone.core.report.ReportSide;
+import ferry.stone.core.routine.Asset;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
@@ -122,12 +123,12 @@ final class Convert implements Callable<Integer> {
       throw new picocli.CommandLine.ParameterException(spec.commandLine(), e.getMessage() + ".");
     }
     try (WorkFolder work = new WorkFolder()) {
-      CargoArguments.Cargo cargo = arguments.read(work.path());
+      Asset cargo = arguments.read(work.path());
       return land(cargo, options);
     }
   }
 
-  private int land(CargoArguments.Cargo cargo, LandingOptions options) throws Exception {
+  private int land(Asset cargo, LandingOptions options) throws Exception {
     check(cargo);
     List<Step> steps = steps(cargo);
     var stages = Handling.run(cargo.near(), steps, Progress.NONE);
@@ -195,17 +196,13 @@ final class Convert implements Callable<Integer> {
                 + proofFile);
   }
 
-  private static String reportName(CargoArguments.Cargo cargo) {
+  private static String reportName(Asset cargo) {
     return Landing.stem(cargo.name()) + ".report.html";
   }
 
   /** What was read against what was written, which is read anew for it. */
   private static String page(
-      CargoArguments.Cargo cargo,
-      Proof proof,
-      Landings landings,
-      OutputFolder folder,
-      LandingOptions options)
+      Asset cargo, Proof proof, Landings landings, OutputFolder folder, LandingOptions options)
       throws IOException, FormatException {
     Map<String, Path> written = new TreeMap<>(folder.written());
     written.keySet().removeIf(name -> name.endsWith(".proof.json"));
@@ -229,7 +226,7 @@ final class Convert implements Callable<Integer> {
   }
 
   /** A landing of nothing is none. */
-  private static void check(CargoArguments.Cargo cargo) throws FormatException {
+  private static void check(Asset cargo) throws FormatException {
     for (Finding finding : cargo.survey().findings()) {
       if (finding.code().equals("buffer-missing")) {
         throw new FormatException(
@@ -241,7 +238,7 @@ final class Convert implements Callable<Integer> {
     }
   }
 
-  private List<Step> steps(CargoArguments.Cargo cargo) {
+  private List<Step> steps(Asset cargo) {
     List<Step> steps = new ArrayList<>();
     if (accept) {
       AtomicInteger number = new AtomicInteger();

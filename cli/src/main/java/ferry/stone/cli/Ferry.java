@@ -15,7 +15,7 @@ import picocli.CommandLine.Command;
     mixinStandardHelpOptions = true,
     version = "Stone Ferry " + Ferry.VERSION,
     description = "Carries 3D assets from one shore to another and proves that they arrived.",
-    subcommands = {Inspect.class, Convert.class, Prove.class, TakePicture.class})
+    subcommands = {Inspect.class, Convert.class, Prove.class, Run.class, TakePicture.class})
 public final class Ferry {
   static final String VERSION = "0.1.0";
   static final int KEPT = 0;

@@ -8,6 +8,7 @@ import ferry.stone.core.landing.Forecast;
 import ferry.stone.core.math.Bounds;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.Frame;
+import ferry.stone.core.routine.Asset;
 import java.io.PrintWriter;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
@@ -40,7 +41,7 @@ final class Inspect implements Callable<Integer> {
   @Override
   public Integer call() throws Exception {
     try (WorkFolder work = new WorkFolder()) {
-      CargoArguments.Cargo cargo = arguments.read(work.path());
+      Asset cargo = arguments.read(work.path());
       Forecast forecast = format == null ? null : forecast(cargo);
       PrintWriter out = spec.commandLine().getOut();
       if (json) {
@@ -56,7 +57,7 @@ final class Inspect implements Callable<Integer> {
     }
   }
 
-  private Forecast forecast(CargoArguments.Cargo cargo) {
+  private Forecast forecast(Asset cargo) {
     try {
       return Forecast.of(cargo.near(), arguments.landing(format), cargo.resources());
     } catch (IllegalArgumentException e) {
@@ -84,7 +85,7 @@ final class Inspect implements Callable<Integer> {
     }
   }
 
-  private static void print(PrintWriter out, CargoArguments.Cargo cargo) {
+  private static void print(PrintWriter out, Asset cargo) {
     var inventory = cargo.survey().inventory();
     Frame frame = cargo.near().frame();
     Bounds b = cargo.near().bounds().transform(frame.matrixTo(Frame.Y_UP_METRE));

@@ -7,6 +7,7 @@ import ferry.stone.core.finding.Finding;
 import ferry.stone.core.landing.Forecast;
 import ferry.stone.core.math.Bounds;
 import ferry.stone.core.math.Frame;
+import ferry.stone.core.routine.Asset;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.survey.Inventory;
 import java.util.List;
@@ -20,7 +21,7 @@ final class InspectReport {
   private InspectReport() {}
 
   /** With what a landing would change or lose; {@code null} when it was not asked. */
-  static ObjectNode of(CargoArguments.Cargo cargo, Forecast forecast) {
+  static ObjectNode of(Asset cargo, Forecast forecast) {
     ObjectNode json = of(cargo);
     if (forecast != null) {
       ArrayNode items = json.putArray("forecast");
@@ -37,7 +38,7 @@ final class InspectReport {
     return json;
   }
 
-  static ObjectNode of(CargoArguments.Cargo cargo) {
+  static ObjectNode of(Asset cargo) {
     Scene scene = cargo.near();
     ObjectNode json = JsonNodeFactory.instance.objectNode();
     json.put("schema", SCHEMA);

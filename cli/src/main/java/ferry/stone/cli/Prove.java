@@ -8,6 +8,7 @@ import ferry.stone.core.proof.Proof;
 import ferry.stone.core.proof.pair.PairProof;
 import ferry.stone.core.proof.pair.PairProof.Together;
 import ferry.stone.core.report.Report;
+import ferry.stone.core.routine.Asset;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.io.PrintWriter;
@@ -74,8 +75,8 @@ final class Prove implements Callable<Integer> {
           spec.commandLine(), "Two files are compared; " + files.size() + " were given.");
     }
     try (WorkFolder work = new WorkFolder()) {
-      CargoArguments.Cargo a = arguments.read(files.subList(0, 1), work.path().resolve("a"));
-      CargoArguments.Cargo b = arguments.read(files.subList(1, 2), work.path().resolve("b"));
+      Asset a = arguments.read(files.subList(0, 1), work.path().resolve("a"));
+      Asset b = arguments.read(files.subList(1, 2), work.path().resolve("b"));
       for (String path : match.keySet()) {
         if (!a.near().paths().contains(path) || !b.near().paths().contains(match.get(path))) {
           boolean first = !a.near().paths().contains(path);
@@ -117,9 +118,8 @@ final class Prove implements Callable<Integer> {
   }
 
   /** What is compared is never written over. */
-  private void refuse(Path target, CargoArguments.Cargo a, CargoArguments.Cargo b)
-      throws IOException {
-    for (CargoArguments.Cargo cargo : List.of(a, b)) {
+  private void refuse(Path target, Asset a, Asset b) throws IOException {
+    for (Asset cargo : List.of(a, b)) {
       for (Path input : cargo.inputs()) {
         if (target != null && Files.exists(target) && Files.isSameFile(input, target)) {
           throw new ParameterException(
@@ -130,7 +130,7 @@ final class Prove implements Callable<Integer> {
     }
   }
 
-  private void write(Proof proof, CargoArguments.Cargo a, CargoArguments.Cargo b) throws Exception {
+  private void write(Proof proof, Asset a, Asset b) throws Exception {
     ObjectMapper mapper = new ObjectMapper();
     ObjectNode tree = mapper.valueToTree(proof);
     tree.set("first", InspectReport.of(a));

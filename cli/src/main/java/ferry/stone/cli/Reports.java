@@ -4,6 +4,7 @@ import ferry.stone.core.cargo.CargoFolder;
 import ferry.stone.core.proof.Proof;
 import ferry.stone.core.report.Report;
 import ferry.stone.core.report.ReportSide;
+import ferry.stone.core.routine.Asset;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -22,7 +23,7 @@ final class Reports {
   private Reports() {}
 
   /** What was read, with the hashes of the files on the disk. */
-  static ReportSide side(String label, CargoArguments.Cargo cargo) throws IOException {
+  static ReportSide side(String label, Asset cargo) throws IOException {
     Map<String, Path> named = new TreeMap<>();
     for (Path input : cargo.inputs()) {
       if (Files.isRegularFile(input)) {

@@ -1,5 +1,6 @@
 package ferry.stone.cli;
 
+import ferry.stone.core.routine.Asset;
 import ferry.stone.core.texture.ImageCodec;
 import ferry.stone.core.texture.Pixels;
 import ferry.stone.core.view.picture.Picture;
@@ -71,7 +72,7 @@ final class TakePicture implements Callable<Integer> {
     }
     List<ViewFrom> sides = sides();
     try (WorkFolder work = new WorkFolder()) {
-      CargoArguments.Cargo cargo = arguments.read(work.path());
+      Asset cargo = arguments.read(work.path());
       for (ViewFrom side : sides) {
         Path file = file(side, sides.size() > 1);
         if (Files.exists(file) && !force) {

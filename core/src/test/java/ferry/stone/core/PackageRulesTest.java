@@ -16,6 +16,8 @@ class PackageRulesTest {
   static final ArchRule LAYERS =
       layeredArchitecture()
           .consideringOnlyDependenciesInLayers()
+          .layer("routine")
+          .definedBy("..core.routine..")
           .layer("report")
           .definedBy("..core.report..")
           .layer("view")
@@ -44,22 +46,24 @@ class PackageRulesTest {
           .definedBy("..core.scene..")
           .layer("math")
           .definedBy("..core.math..")
+          .whereLayer("routine")
+          .mayNotBeAccessedByAnyLayer()
           .whereLayer("report")
-          .mayNotBeAccessedByAnyLayer()
+          .mayOnlyBeAccessedByLayers("routine")
           .whereLayer("view")
-          .mayOnlyBeAccessedByLayers("report")
+          .mayOnlyBeAccessedByLayers("routine", "report")
           .whereLayer("proof")
-          .mayOnlyBeAccessedByLayers("landing", "report")
+          .mayOnlyBeAccessedByLayers("routine", "landing", "report")
           .whereLayer("landing")
-          .mayNotBeAccessedByAnyLayer()
+          .mayOnlyBeAccessedByLayers("routine")
           .whereLayer("cargo")
-          .mayNotBeAccessedByAnyLayer()
+          .mayOnlyBeAccessedByLayers("routine")
           .whereLayer("handling")
-          .mayOnlyBeAccessedByLayers("landing")
+          .mayOnlyBeAccessedByLayers("routine", "landing")
           .whereLayer("survey")
-          .mayOnlyBeAccessedByLayers("view")
+          .mayOnlyBeAccessedByLayers("routine", "view")
           .whereLayer("format")
-          .mayOnlyBeAccessedByLayers("cargo", "landing", "proof", "view", "report")
+          .mayOnlyBeAccessedByLayers("routine", "cargo", "landing", "proof", "view", "report")
           .whereLayer("geometry")
           .mayOnlyBeAccessedByLayers(
               "view", "proof", "landing", "handling", "survey", "format", "cargo")
@@ -67,11 +71,13 @@ class PackageRulesTest {
           .mayOnlyBeAccessedByLayers(
               "view", "proof", "landing", "handling", "survey", "format", "cargo")
           .whereLayer("texture")
-          .mayOnlyBeAccessedByLayers("view", "proof", "landing", "format", "cargo", "report")
+          .mayOnlyBeAccessedByLayers(
+              "routine", "view", "proof", "landing", "format", "cargo", "report")
           .whereLayer("shore")
-          .mayOnlyBeAccessedByLayers("landing", "handling", "survey", "format")
+          .mayOnlyBeAccessedByLayers("routine", "landing", "handling", "survey", "format")
           .whereLayer("math")
           .mayOnlyBeAccessedByLayers(
+              "routine",
               "report",
               "view",
               "proof",

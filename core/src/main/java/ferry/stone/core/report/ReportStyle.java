@@ -1,8 +1,8 @@
 package ferry.stone.core.report;
 
 /** How a report looks: on a screen, on a phone, on paper. */
-final class ReportStyle {
-  static final String CSS =
+public final class ReportStyle {
+  public static final String CSS =
       """
       :root{--ground:#f1eee6;--sheet:#faf8f3;--rule:#d6d0c2;--ink:#1c2a3a;--quiet:#51606f;
       --kept:#2f6b43;--changed:#7b570d;--lost:#b8371f;--view:#e3e8e6}

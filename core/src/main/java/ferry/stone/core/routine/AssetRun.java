@@ -1,0 +1,254 @@
+package ferry.stone.core.routine;
+
+import com.fasterxml.jackson.databind.ObjectMapper;
+import ferry.stone.core.cargo.CargoFolder;
+import ferry.stone.core.cargo.CargoReader;
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.ReadContext;
+import ferry.stone.core.format.files.Resources;
+import ferry.stone.core.handling.Handling;
+import ferry.stone.core.handling.Steps;
+import ferry.stone.core.landing.Alternates;
+import ferry.stone.core.landing.Forecast;
+import ferry.stone.core.landing.Landing;
+import ferry.stone.core.landing.LandingOptions;
+import ferry.stone.core.landing.Landings;
+import ferry.stone.core.math.Figures;
+import ferry.stone.core.proof.Proof;
+import ferry.stone.core.report.Report;
+import ferry.stone.core.report.ReportSide;
+import ferry.stone.core.report.ReportSide.FileFact;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.texture.ImageCodec;
+import ferry.stone.core.view.picture.Picture;
+import ferry.stone.core.view.picture.ViewFrom;
+import ferry.stone.core.work.CancelledException;
+import ferry.stone.core.work.Progress;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+
+/**
+ * A routine on one asset: read, handled, landed in each format, proved. All of it stands in a
+ * folder of its own with {@code run.json}, or none of it does.
+ */
+final class AssetRun {
+  static final String RECORD = "run.json";
+  static final String PICTURE = "picture.png";
+  private static final int WIDTH = 320;
+  private static final int HEIGHT = 240;
+
+  private final Routine routine;
+  private final BatchTask task;
+  private final RunSettings settings;
+  private final Progress progress;
+
+  AssetRun(Routine routine, BatchTask task, RunSettings settings, Progress progress) {
+    this.routine = routine;
+    this.task = task;
+    this.settings = settings;
+    this.progress = progress;
+  }
+
+  /**
+   * @param target the asset's folder; its parent is there
+   */
+  RunRecord run(Path target) throws IOException {
+    Path work = Files.createTempDirectory("ferry-");
+    try (StagedFolder folder = new StagedFolder(target)) {
+      RunRecord record = carried(folder, work);
+      try (OutputStream to = folder.create(RECORD)) {
+        new ObjectMapper().writerWithDefaultPrettyPrinter().writeValue(to, record);
+      }
+      folder.keep();
+      return record;
+    } finally {
+      StagedFolder.delete(work);
+    }
+  }
+
+  /** What cannot be carried is refused in a sentence; the others go on. */
+  private RunRecord carried(StagedFolder folder, Path work) throws IOException {
+    String problem;
+    try {
+      return landed(folder, work);
+    } catch (CancelledException e) {
+      throw e;
+    } catch (FormatException | IOException | UncheckedIOException | IllegalArgumentException e) {
+      problem = String.valueOf(e.getMessage());
+    } catch (OutOfMemoryError e) {
+      problem =
+          "This needs more memory than the "
+              + Figures.bytes(Runtime.getRuntime().maxMemory())
+              + " that is there. Run fewer at once, or give it more.";
+    } catch (RuntimeException e) {
+      problem = "Unexpected fault: " + e;
+    }
+    folder.forget();
+    return RunRecord.refused(task.name(), routine, settings.ferry(), inputs(task.given()), problem);
+  }
+
+  private RunRecord landed(StagedFolder folder, Path work) throws IOException, FormatException {
+    long start = System.nanoTime();
+    Asset asset = routine.assetReading().read(task.given(), work, progress);
+    List<FileFact> inputs = inputs(asset.inputs());
+    RoutineHandling handling =
+        RoutineHandling.of(routine, asset.near(), asset.survey().findings(), progress);
+    List<LandingOptions> options = routine.landingOptions();
+    List<String> folders = routine.folders();
+    List<RunRecord.LandingFact> landings = new ArrayList<>();
+    RunRecord.Verdict verdict =
+        handling.findings().isEmpty() ? RunRecord.Verdict.KEPT : RunRecord.Verdict.UNMATCHED;
+    for (int i = 0; i < options.size(); i++) {
+      progress.checkCancelled();
+      RunRecord.LandingFact fact =
+          land(asset, handling, options.get(i), folders.get(i), folder, inputs);
+      landings.add(fact);
+      RunRecord.Verdict own =
+          fact.lost() > 0
+              ? RunRecord.Verdict.LOST
+              : fact.changed() > 0 ? RunRecord.Verdict.CHANGED : RunRecord.Verdict.KEPT;
+      verdict = own.compareTo(verdict) > 0 ? own : verdict;
+    }
+    picture(handling.far(), asset.resources(), folder);
+    List<RunRecord.FindingFact> findings = new ArrayList<>();
+    handling.findings().forEach(f -> findings.add(RunRecord.FindingFact.of(f)));
+    asset.survey().findings().forEach(f -> findings.add(RunRecord.FindingFact.of(f)));
+    return new RunRecord(
+        RunRecord.SCHEMA,
+        task.name(),
+        verdict,
+        "",
+        RunRecord.RoutineName.of(routine),
+        settings.ferry(),
+        inputs,
+        steps(handling.stages()),
+        findings,
+        landings,
+        (System.nanoTime() - start) / 1e9);
+  }
+
+  private RunRecord.LandingFact land(
+      Asset asset,
+      RoutineHandling handling,
+      LandingOptions options,
+      String below,
+      StagedFolder folder,
+      List<FileFact> inputs)
+      throws IOException, FormatException {
+    int foretold = Forecast.of(handling.far(), options, asset.resources()).items().size();
+    Landings landings =
+        Landings.write(
+            handling.far(),
+            options,
+            task.name(),
+            asset.resources(),
+            folder.below(below),
+            new Alternates(asset.near(), handling.steps(), asset.reread()),
+            progress);
+    Map<String, Path> written = folder.written(below);
+    CargoFolder files = new CargoFolder(written);
+    Proof proof =
+        landings.proof(asset.near(), handling.far(), options, files, asset.resources(), progress);
+    String stem = Landing.stem(task.name()) + (below.isEmpty() ? "" : "." + below.replace("/", ""));
+    String proofName = stem + ".proof.json";
+    List<FileFact> facts = facts(written);
+    String reportName = settings.reports() ? stem + ".report.html" : "";
+    String page =
+        settings.reports() ? page(asset, proof, landings, files, options, inputs, facts) : "";
+    try (OutputStream to = folder.create(proofName)) {
+      new ObjectMapper().writerWithDefaultPrettyPrinter().writeValue(to, proof);
+    }
+    if (settings.reports()) {
+      try (OutputStream to = folder.create(reportName)) {
+        to.write(page.getBytes(StandardCharsets.UTF_8));
+      }
+    }
+    return new RunRecord.LandingFact(
+        options.format(),
+        below,
+        landings.mainFile(),
+        facts,
+        foretold,
+        proof.kept(),
+        proof.changed(),
+        proof.lost(),
+        RunRecord.lost(proof),
+        proofName,
+        reportName);
+  }
+
+  private String page(
+      Asset asset,
+      Proof proof,
+      Landings landings,
+      CargoFolder files,
+      LandingOptions options,
+      List<FileFact> inputs,
+      List<FileFact> facts)
+      throws IOException, FormatException {
+    Scene landed =
+        CargoReader.read(
+            task.name(),
+            landings.each().stream().map(e -> e.folder() + e.landing().mainFile()).toList(),
+            ReadContext.of(files));
+    Map<String, String> named = new TreeMap<>();
+    named.put("Routine", routine.name() + ", version " + routine.version());
+    named.put("Shore", routine.shore().name());
+    named.put("Format", options.format());
+    options.options().forEach((name, value) -> named.put(name, String.valueOf(value)));
+    return new Report(
+            Report.Kind.LANDING,
+            task.name() + " to " + options.format(),
+            "Made by Stone Ferry " + settings.ferry() + " with the routine " + routine.name(),
+            proof,
+            new ReportSide("near", asset.near(), asset.resources(), inputs),
+            new ReportSide("landed", landed, files, facts),
+            named)
+        .html(progress);
+  }
+
+  private void picture(Scene far, Resources files, StagedFolder folder) throws IOException {
+    Picture picture = Picture.of(far, files, Double.NaN, progress);
+    if (picture.isEmpty()) {
+      return;
+    }
+    try (OutputStream to = folder.create(PICTURE)) {
+      to.write(ImageCodec.encodePng(picture.taken(ViewFrom.CORNER, WIDTH, HEIGHT, progress)));
+    }
+  }
+
+  private static List<RunRecord.StepFact> steps(List<Handling.Stage> stages) {
+    return stages.stream()
+        .map(
+            s ->
+                new RunRecord.StepFact(
+                    s.step().kind(),
+                    Steps.find(s.step().kind()).orElseThrow().label(),
+                    s.figure(),
+                    s.failure() == null ? "" : s.failure()))
+        .toList();
+  }
+
+  private static List<FileFact> facts(Map<String, Path> files) throws IOException {
+    return ReportSide.facts(new CargoFolder(files), new ArrayList<>(new TreeMap<>(files).keySet()));
+  }
+
+  /** Files on the disk, from the folder of what was given. */
+  private List<FileFact> inputs(Iterable<Path> files) throws IOException {
+    Map<String, Path> named = new TreeMap<>();
+    for (Path file : files) {
+      if (Files.isRegularFile(file) && task.holds(file)) {
+        named.put(task.relative(file), file);
+      }
+    }
+    return facts(named);
+  }
+}
