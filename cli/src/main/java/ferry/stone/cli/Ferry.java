@@ -15,7 +15,19 @@ import picocli.CommandLine.Command;
     mixinStandardHelpOptions = true,
     version = "Stone Ferry " + Ferry.VERSION,
     description = "Carries 3D assets from one shore to another and proves that they arrived.",
-    subcommands = {Inspect.class, Convert.class, Prove.class, Run.class, TakePicture.class})
+    subcommands = {
+      Inspect.class,
+      Convert.class,
+      Prove.class,
+      Run.class,
+      Watch.class,
+      TakePicture.class,
+      ListShores.class,
+      ListRoutines.class,
+      ListFormats.class,
+      Completion.class,
+      Manual.class
+    })
 public final class Ferry {
   static final String VERSION = "0.1.0";
   static final int KEPT = 0;
@@ -38,7 +50,10 @@ public final class Ferry {
         .filter(
             spec ->
                 spec.mixins().values().stream()
-                    .anyMatch(m -> m.userObject() instanceof CargoArguments))
+                    .anyMatch(
+                        m ->
+                            m.userObject() instanceof CargoArguments
+                                || m.userObject() instanceof RoutineArgument))
         .forEach(FormatArguments::addReading);
     FormatArguments.addTo(command.getSubcommands().get("convert").getCommandSpec());
     command.setParameterExceptionHandler(
