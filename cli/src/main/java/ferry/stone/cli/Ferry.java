@@ -2,6 +2,7 @@ package ferry.stone.cli;
 
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.math.Figures;
+import ferry.stone.core.work.Release;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.util.concurrent.ExecutionException;
@@ -29,7 +30,7 @@ import picocli.CommandLine.Command;
       Manual.class
     })
 public final class Ferry {
-  static final String VERSION = "0.1.0";
+  static final String VERSION = Release.VERSION;
   static final int KEPT = 0;
   static final int LOST = 1;
   static final int USAGE = 2;

@@ -6,8 +6,6 @@ import ferry.stone.core.cargo.CargoReader;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.files.Resources;
-import ferry.stone.core.handling.Handling;
-import ferry.stone.core.handling.Steps;
 import ferry.stone.core.landing.Alternates;
 import ferry.stone.core.landing.Forecast;
 import ferry.stone.core.landing.Landing;
@@ -99,38 +97,26 @@ final class AssetRun {
     long start = System.nanoTime();
     Asset asset = routine.assetReading().read(task.given(), work, progress);
     List<FileFact> inputs = inputs(asset.inputs());
+    RoutineHandling.check(asset.survey().findings());
     RoutineHandling handling =
         RoutineHandling.of(routine, asset.near(), asset.survey().findings(), progress);
     List<LandingOptions> options = routine.landingOptions();
     List<String> folders = routine.folders();
     List<RunRecord.LandingFact> landings = new ArrayList<>();
-    RunRecord.Verdict verdict =
-        handling.findings().isEmpty() ? RunRecord.Verdict.KEPT : RunRecord.Verdict.UNMATCHED;
     for (int i = 0; i < options.size(); i++) {
       progress.checkCancelled();
       RunRecord.LandingFact fact =
           land(asset, handling, options.get(i), folders.get(i), folder, inputs);
       landings.add(fact);
-      RunRecord.Verdict own =
-          fact.lost() > 0
-              ? RunRecord.Verdict.LOST
-              : fact.changed() > 0 ? RunRecord.Verdict.CHANGED : RunRecord.Verdict.KEPT;
-      verdict = own.compareTo(verdict) > 0 ? own : verdict;
     }
     picture(handling.far(), asset.resources(), folder);
-    List<RunRecord.FindingFact> findings = new ArrayList<>();
-    handling.findings().forEach(f -> findings.add(RunRecord.FindingFact.of(f)));
-    asset.survey().findings().forEach(f -> findings.add(RunRecord.FindingFact.of(f)));
-    return new RunRecord(
-        RunRecord.SCHEMA,
+    return RunRecord.carried(
         task.name(),
-        verdict,
-        "",
-        RunRecord.RoutineName.of(routine),
+        routine,
         settings.ferry(),
         inputs,
-        steps(handling.stages()),
-        findings,
+        handling.stages(),
+        RunRecord.findings(handling.findings(), asset.survey().findings()),
         landings,
         (System.nanoTime() - start) / 1e9);
   }
@@ -171,16 +157,13 @@ final class AssetRun {
         to.write(page.getBytes(StandardCharsets.UTF_8));
       }
     }
-    return new RunRecord.LandingFact(
+    return RunRecord.LandingFact.of(
         options.format(),
         below,
         landings.mainFile(),
         facts,
         foretold,
-        proof.kept(),
-        proof.changed(),
-        proof.lost(),
-        RunRecord.lost(proof),
+        proof,
         proofName,
         reportName);
   }
@@ -223,18 +206,6 @@ final class AssetRun {
     try (OutputStream to = folder.create(PICTURE)) {
       to.write(ImageCodec.encodePng(picture.taken(ViewFrom.CORNER, WIDTH, HEIGHT, progress)));
     }
-  }
-
-  private static List<RunRecord.StepFact> steps(List<Handling.Stage> stages) {
-    return stages.stream()
-        .map(
-            s ->
-                new RunRecord.StepFact(
-                    s.step().kind(),
-                    Steps.find(s.step().kind()).orElseThrow().label(),
-                    s.figure(),
-                    s.failure() == null ? "" : s.failure()))
-        .toList();
   }
 
   private static List<FileFact> facts(Map<String, Path> files) throws IOException {

@@ -138,8 +138,13 @@ public final class Batch {
   public Path report(List<BatchTask> tasks, List<RunRecord> records) throws IOException {
     BatchReport report = new BatchReport(routine, tasks, records, settings.ferry());
     replace(LIST, report.json());
-    replace(PAGE, report.html(out));
+    replace(PAGE, report.html(this::picture));
     return out.resolve(PAGE);
+  }
+
+  private byte[] picture(BatchTask task) throws IOException {
+    Path picture = out.resolve(task.name()).resolve(AssetRun.PICTURE);
+    return Files.isRegularFile(picture) ? Files.readAllBytes(picture) : null;
   }
 
   private void replace(String name, String text) throws IOException {

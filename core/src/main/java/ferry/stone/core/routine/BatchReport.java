@@ -7,8 +7,6 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.report.ReportStyle;
 import java.io.IOException;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Base64;
 import java.util.EnumMap;
@@ -19,7 +17,7 @@ import java.util.Map;
  * One report of a whole batch: how many arrived, and a row for each asset with its picture, its
  * verdict and what was lost; the worst first. Records may be missing where an asset was not run.
  */
-final class BatchReport {
+public final class BatchReport {
   /** Beyond as many pictures the page shows those of the folders instead of holding them itself. */
   private static final int MOST_PICTURES = 300;
 
@@ -30,7 +28,8 @@ final class BatchReport {
   private final List<RunRecord> records;
   private final String ferry;
 
-  BatchReport(Routine routine, List<BatchTask> tasks, List<RunRecord> records, String ferry) {
+  public BatchReport(
+      Routine routine, List<BatchTask> tasks, List<RunRecord> records, String ferry) {
     this.routine = routine;
     this.tasks = tasks;
     this.records = records;
@@ -51,7 +50,7 @@ final class BatchReport {
     return (int) records.stream().filter(r -> r == null).count();
   }
 
-  String json() {
+  public String json() {
     ObjectMapper mapper = new ObjectMapper();
     ObjectNode json = mapper.createObjectNode();
     json.put("schema", RunRecord.SCHEMA);
@@ -78,10 +77,13 @@ final class BatchReport {
     }
   }
 
-  /**
-   * @param out folder with those of the assets
-   */
-  String html(Path out) throws IOException {
+  /** Pictures of the assets, as PNG. */
+  public interface Pictures {
+    /** {@code null} for none. */
+    byte[] of(BatchTask task) throws IOException;
+  }
+
+  public String html(Pictures pictures) throws IOException {
     StringBuilder page = new StringBuilder(1 << 16);
     page.append("<!doctype html>\n<html lang=\"en\"><head><meta charset=\"utf-8\">\n");
     page.append("<meta name=\"viewport\" content=\"width=device-width, initial-scale=1\">\n");
@@ -95,7 +97,7 @@ final class BatchReport {
     page.append("<div class=\"wide\"><table><thead><tr><th>Picture</th><th>Asset</th>");
     page.append("<th>Verdict</th><th>What is to be known</th></tr></thead><tbody>\n");
     for (int i : order()) {
-      row(page, tasks.get(i), records.get(i), out);
+      row(page, tasks.get(i), records.get(i), pictures);
     }
     return page.append("</tbody></table></div></body></html>\n").toString();
   }
@@ -138,16 +140,15 @@ final class BatchReport {
     return record == null ? Integer.MAX_VALUE : record.verdict().ordinal();
   }
 
-  private void row(StringBuilder page, BatchTask task, RunRecord record, Path out)
+  private void row(StringBuilder page, BatchTask task, RunRecord record, Pictures pictures)
       throws IOException {
     page.append("<tr><td>");
-    Path picture = out.resolve(task.name()).resolve(AssetRun.PICTURE);
-    if (record != null && Files.isRegularFile(picture)) {
+    byte[] picture = record == null ? null : pictures.of(task);
+    if (picture != null) {
       String source =
           tasks.size() > MOST_PICTURES
               ? task.name() + "/" + AssetRun.PICTURE
-              : "data:image/png;base64,"
-                  + Base64.getEncoder().encodeToString(Files.readAllBytes(picture));
+              : "data:image/png;base64," + Base64.getEncoder().encodeToString(picture);
       page.append("<img alt=\"\" loading=\"lazy\" src=\"").append(text(source)).append("\">");
     }
     page.append("</td><td>").append(text(task.name())).append("</td>");
@@ -187,8 +188,7 @@ final class BatchReport {
       page.append(landing.lostFacts().isEmpty() ? "" : "</ul>");
     }
     for (RunRecord.FindingFact finding : record.findings()) {
-      if (finding.code().equals(RoutineHandling.UNMATCHED)
-          || finding.code().equals("step-failed")) {
+      if (finding.isOfSteps()) {
         page.append(text(finding.where() + ": " + finding.message())).append("<br>");
       }
     }

@@ -2,11 +2,14 @@ package ferry.stone.core.routine;
 
 import com.fasterxml.jackson.annotation.JsonIgnore;
 import ferry.stone.core.finding.Finding;
+import ferry.stone.core.handling.Handling;
+import ferry.stone.core.handling.Steps;
 import ferry.stone.core.proof.LedgerRow;
 import ferry.stone.core.proof.Proof;
 import ferry.stone.core.report.ReportSide.FileFact;
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.Stream;
 
 /**
  * What came of a routine on one asset: {@code run.json} of its folder. The form is published as
@@ -76,6 +79,12 @@ public record RunRecord(
 
   /** A finding, told. */
   public record FindingFact(String code, String severity, String where, String message) {
+    /** Whether a step of the routine found nothing to work on or could not run. */
+    @JsonIgnore
+    public boolean isOfSteps() {
+      return code.equals(RoutineHandling.UNMATCHED) || code.equals("step-failed");
+    }
+
     public static FindingFact of(Finding f) {
       return new FindingFact(
           f.code(),
@@ -107,14 +116,82 @@ public record RunRecord(
       int lost,
       List<String> lostFacts,
       String proof,
-      String report) {}
+      String report) {
+    public static LandingFact of(
+        String format,
+        String folder,
+        String mainFile,
+        List<FileFact> files,
+        int foretold,
+        Proof proof,
+        String proofName,
+        String reportName) {
+      List<String> lost =
+          proof.rows().stream()
+              .filter(r -> r.verdict() == LedgerRow.Verdict.LOST)
+              .map(r -> r.group() + ", " + r.fact())
+              .toList();
+      return new LandingFact(
+          format,
+          folder,
+          mainFile,
+          files,
+          foretold,
+          proof.kept(),
+          proof.changed(),
+          proof.lost(),
+          lost,
+          proofName,
+          reportName);
+    }
 
-  /** Facts of a proof that were lost, in words. */
-  static List<String> lost(Proof proof) {
-    return proof.rows().stream()
-        .filter(r -> r.verdict() == LedgerRow.Verdict.LOST)
-        .map(r -> r.group() + ", " + r.fact())
-        .toList();
+    private Verdict verdict() {
+      return lost > 0 ? Verdict.LOST : changed > 0 ? Verdict.CHANGED : Verdict.KEPT;
+    }
+  }
+
+  /** What steps did not find first, then what the survey told. */
+  public static List<FindingFact> findings(List<Finding> ofSteps, List<Finding> ofSurvey) {
+    return Stream.concat(ofSteps.stream(), ofSurvey.stream()).map(FindingFact::of).toList();
+  }
+
+  /** Of an asset that was carried: the verdict is the worst of its landings and steps. */
+  public static RunRecord carried(
+      String asset,
+      Routine routine,
+      String ferry,
+      List<FileFact> inputs,
+      List<Handling.Stage> stages,
+      List<FindingFact> findings,
+      List<LandingFact> landings,
+      double seconds) {
+    Verdict verdict =
+        findings.stream().anyMatch(FindingFact::isOfSteps) ? Verdict.UNMATCHED : Verdict.KEPT;
+    for (LandingFact landing : landings) {
+      verdict = landing.verdict().compareTo(verdict) > 0 ? landing.verdict() : verdict;
+    }
+    List<StepFact> steps =
+        stages.stream()
+            .map(
+                s ->
+                    new StepFact(
+                        s.step().kind(),
+                        Steps.find(s.step().kind()).orElseThrow().label(),
+                        s.figure(),
+                        s.failure() == null ? "" : s.failure()))
+            .toList();
+    return new RunRecord(
+        SCHEMA,
+        asset,
+        verdict,
+        "",
+        RoutineName.of(routine),
+        ferry,
+        inputs,
+        steps,
+        findings,
+        landings,
+        seconds);
   }
 
   /** Of an asset that could not be carried. */
@@ -147,7 +224,7 @@ public record RunRecord(
       line.append(" lost");
     }
     findings.stream()
-        .filter(f -> f.code().equals(RoutineHandling.UNMATCHED) || f.code().equals("step-failed"))
+        .filter(FindingFact::isOfSteps)
         .findFirst()
         .ifPresent(f -> line.append("; ").append(f.where()).append(": ").append(f.message()));
     return line.toString();

@@ -36,9 +36,15 @@ public class CrossingRepository {
         now);
   }
 
+  /** All but those that a batch made and nobody opened. */
   public List<Crossing> all() {
     return rows.list(
-        "SELECT " + COLUMNS + " FROM crossing ORDER BY updated_at DESC, id", this::map);
+        "SELECT "
+            + COLUMNS
+            + " FROM crossing WHERE id NOT IN"
+            + " (SELECT crossing_id FROM batch_asset WHERE opened = 0)"
+            + " ORDER BY updated_at DESC, id",
+        this::map);
   }
 
   public Optional<Crossing> find(String id) {

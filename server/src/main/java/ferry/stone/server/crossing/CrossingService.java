@@ -91,6 +91,13 @@ public class CrossingService {
     return get(id);
   }
 
+  /** Sends a crossing to a shore where that is one of those here; else it stays as it is. */
+  public void sendTo(String id, Shore shore) {
+    if (shores.all().contains(shore)) {
+      crossings.farShore(id, shore.id());
+    }
+  }
+
   public Path blob(String hash) {
     return storage.blobs().path(hash);
   }

@@ -121,6 +121,25 @@ public class ReadingService {
     read(id);
   }
 
+  /**
+   * Reads the cargo on the thread that asks for it, as part of longer work.
+   *
+   * @param options choices about the reading; those that are not named stay
+   * @throws FormatException when it cannot be read; the crossing says so too
+   */
+  public void readHere(String id, Map<String, Object> options, Progress progress)
+      throws IOException, FormatException {
+    options.forEach((name, value) -> bindings.readOption(id, name, value));
+    repository.state(id, "reading", null);
+    try {
+      readNow(id, progress);
+    } catch (IOException | FormatException | RuntimeException e) {
+      repository.state(id, "failed", e.getMessage());
+      events.tell("crossing", id);
+      throw e;
+    }
+  }
+
   private void readNow(String id, Progress progress) throws IOException, FormatException {
     repository.readingTries(id, repository.readingTries(id) + 1);
     try {

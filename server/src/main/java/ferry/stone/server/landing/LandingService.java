@@ -106,6 +106,32 @@ public class LandingService {
     return get(id);
   }
 
+  /** Lands on the thread that asks for it, as part of longer work. */
+  public LandingRecord landHere(String crossingId, LandingOptions options, Progress progress)
+      throws IOException, FormatException {
+    Crossing crossing = crossings.get(crossingId);
+    LoadedCrossing loaded = scenes.scenes(crossingId);
+    List<Step> steps = handlings.steps(crossingId);
+    String id = UUID.randomUUID().toString();
+    landings.insert(id, crossingId, options, json.write(steps));
+    try {
+      land(id, crossing, loaded, steps, options, progress);
+    } catch (IOException | FormatException | RuntimeException e) {
+      landings.failed(id, "failed", e.getMessage());
+      throw e;
+    }
+    return get(id);
+  }
+
+  /** Says of landings that nobody works at any more that they were cut off. */
+  public void cutOff(String crossingId) {
+    for (LandingRecord landing : landings.of(crossingId)) {
+      if (landing.state().equals("running")) {
+        landings.failed(landing.id(), "failed", "The server was stopped meanwhile. Land again.");
+      }
+    }
+  }
+
   private void land(
       String id,
       Crossing crossing,

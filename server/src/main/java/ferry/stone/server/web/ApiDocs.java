@@ -1,5 +1,6 @@
 package ferry.stone.server.web;
 
+import ferry.stone.core.work.Release;
 import io.swagger.v3.oas.models.info.Info;
 import io.swagger.v3.oas.models.media.Schema;
 import java.util.ArrayList;
@@ -15,7 +16,7 @@ public class ApiDocs {
   @Bean
   OpenApiCustomizer allFieldsAreSent() {
     return api -> {
-      api.info(new Info().title("Stone Ferry").version("0.1.0"));
+      api.info(new Info().title("Stone Ferry").version(Release.VERSION));
       api.setServers(null);
       for (Object entry : api.getComponents().getSchemas().values()) {
         Schema<?> schema = (Schema<?>) entry;

@@ -1,0 +1,2 @@
+/** Routines and the batches that go through them. */
+package ferry.stone.server.routine;
