@@ -8,6 +8,9 @@ import { useEvents } from './shared/useEvents';
 import { useThemeOnPage } from './shared/useTheme';
 
 const ShoresPage = lazy(() => import('./features/shores/ShoresPage'));
+const RoutinesPage = lazy(() => import('./features/routines/RoutinesPage'));
+const BatchesPage = lazy(() => import('./features/batches/BatchesPage'));
+const BatchPage = lazy(() => import('./features/batches/BatchPage'));
 const AtlasPage = lazy(() => import('./features/atlas/AtlasPage'));
 const CrossingPage = lazy(() => import('./features/crossing/CrossingPage'));
 
@@ -23,6 +26,10 @@ export function App() {
           <Route path="/jobs" element={<JobsPage />} />
           <Route path="/shores" element={<ShoresPage />} />
           <Route path="/shores/:id" element={<ShoresPage />} />
+          <Route path="/routines" element={<RoutinesPage />} />
+          <Route path="/routines/:id" element={<RoutinesPage />} />
+          <Route path="/batches" element={<BatchesPage />} />
+          <Route path="/batches/:id" element={<BatchPage />} />
           <Route path="/atlas" element={<AtlasPage />} />
           <Route path="/crossings/:id" element={<Navigate to="cargo" replace />} />
           <Route path="/crossings/:id/:stop" element={<CrossingPage />} />

@@ -1,6 +1,8 @@
 import { queryOptions } from '@tanstack/react-query';
 import {
   type Atlas,
+  type Batch,
+  type BatchDetail,
   type CargoView,
   type Crossing,
   type Forecast,
@@ -18,6 +20,7 @@ import {
   type PartView,
   type PreviewCurves,
   type PreviewTracks,
+  type Routine,
   type Shore,
   type ShoreView,
   type SideView,
@@ -184,6 +187,17 @@ export const queries = {
     }),
   shores: () =>
     queryOptions({ queryKey: ['shores'], queryFn: () => getJson<ShoreView[]>('/api/shores') }),
+  routines: () =>
+    queryOptions({ queryKey: ['routines'], queryFn: () => getJson<Routine[]>('/api/routines') }),
+  batches: () =>
+    queryOptions({ queryKey: ['batches'], queryFn: () => getJson<Batch[]>('/api/batches') }),
+  batch: (id: string) =>
+    queryOptions({
+      queryKey: ['batches', id],
+      queryFn: () => getJson<BatchDetail>(`/api/batches/${id}`),
+      // An event tells of each asset; should it be lost, the page must not wait for ever.
+      refetchInterval: (query) => (query.state.data?.batch.working ? 3000 : false),
+    }),
   atlas: () =>
     queryOptions({
       queryKey: ['atlas'],

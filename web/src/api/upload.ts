@@ -43,13 +43,13 @@ function sendFile(
   });
 }
 
-/** Sends files into a crossing and starts reading. */
-export async function bring(
+/** Sends files into a crossing. */
+export async function put(
   crossingId: string,
   files: Incoming[],
   signal: AbortSignal,
   onProgress: UploadProgress,
-): Promise<Job> {
+): Promise<void> {
   const total = files.reduce((sum, f) => sum + f.file.size, 0);
   let before = 0;
   for (const incoming of files) {
@@ -58,6 +58,16 @@ export async function bring(
     );
     before += incoming.file.size;
   }
+}
+
+/** Sends files into a crossing and starts reading. */
+export async function bring(
+  crossingId: string,
+  files: Incoming[],
+  signal: AbortSignal,
+  onProgress: UploadProgress,
+): Promise<Job> {
+  await put(crossingId, files, signal, onProgress);
   return sendJson<Job>('POST', `/api/crossings/${crossingId}/read`);
 }
 

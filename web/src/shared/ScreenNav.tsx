@@ -2,6 +2,8 @@ import { Link, useLocation } from 'react-router-dom';
 
 const SCREENS = [
   { to: '/', label: 'Quay' },
+  { to: '/batches', label: 'Batches' },
+  { to: '/routines', label: 'Routines' },
   { to: '/shores', label: 'Shores' },
   { to: '/atlas', label: 'Format atlas' },
   { to: '/jobs', label: 'Jobs' },

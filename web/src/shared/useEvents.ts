@@ -23,6 +23,9 @@ export function useEvents() {
       void client.invalidateQueries({ queryKey: ['crossing', id, 'landings'] });
       void client.invalidateQueries({ queryKey: ['crossings'] });
     });
+    source.addEventListener('batch', () => {
+      void client.invalidateQueries({ queryKey: ['batches'] });
+    });
     // What happened before the stream was open, or while it was broken, was missed: fetch what
     // changes by itself when it opens, and all when it is back.
     let broken = false;

@@ -11,6 +11,7 @@ import { UnderWay } from '../../quay/UnderWay';
 import { QuaysideHead } from '../QuaysideHead';
 import { ForecastTable } from './ForecastTable';
 import { LandingFields } from './LandingFields';
+import { SaveRoutine } from './SaveRoutine';
 import { ShoreChoice } from './ShoreChoice';
 import { useFarShore } from './useFarShore';
 import { useLandingOptions } from './useLandingOptions';
@@ -39,6 +40,7 @@ export function LandingForm({ id }: { id: string }) {
         <ShoreChoice id={id} />
         <span className="quiet">Written, read back and compared at once.</span>
         <span className="end">
+          {options && <SaveRoutine id={id} options={options} />}
           <Button onClick={land} disabled={busy || running || !options}>
             {running ? 'Landing …' : `Land as ${format?.name ?? '…'}`}
           </Button>

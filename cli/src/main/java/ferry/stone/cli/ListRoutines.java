@@ -30,12 +30,17 @@ final class ListRoutines implements Callable<Integer> {
   @Option(names = "--steps", description = "List all kinds of steps with their fields.")
   private boolean steps;
 
+  @Option(names = "--schema", description = "Print the JSON Schema of routines.")
+  private boolean schema;
+
   @Spec private CommandSpec spec;
 
   @Override
   public Integer call() {
     PrintWriter to = spec.commandLine().getOut();
-    if (steps) {
+    if (schema) {
+      to.print(Routines.schema());
+    } else if (steps) {
       Steps.all().forEach(kind -> to.println(line(kind)));
     } else if (id != null) {
       Routine routine =

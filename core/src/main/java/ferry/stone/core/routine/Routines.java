@@ -38,9 +38,18 @@ public final class Routines {
 
   private Routines() {}
 
+  /** The schema of their JSON. */
+  public static String schema() {
+    return text("/ferry/schema/routine.schema.json");
+  }
+
   private static Routine resource(String name) {
-    try (InputStream in = Routines.class.getResourceAsStream("/ferry/routines/" + name + ".json")) {
-      return read(new String(in.readAllBytes(), StandardCharsets.UTF_8));
+    return read(text("/ferry/routines/" + name + ".json"));
+  }
+
+  private static String text(String resource) {
+    try (InputStream in = Routines.class.getResourceAsStream(resource)) {
+      return new String(in.readAllBytes(), StandardCharsets.UTF_8);
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }

@@ -112,6 +112,12 @@ public class RoutineController {
         .body(Routines.write(routine).getBytes(StandardCharsets.UTF_8));
   }
 
+  /** What a routine's file looks like. */
+  @GetMapping(path = "/schema", produces = MediaType.APPLICATION_JSON_VALUE)
+  public String schema() {
+    return Routines.schema();
+  }
+
   @DeleteMapping("/{id}")
   @ResponseStatus(HttpStatus.NO_CONTENT)
   public void delete(@PathVariable String id) {

@@ -11,6 +11,10 @@ public class PageController {
     "/crossings/{id}",
     "/crossings/{id}/{stop:cargo|survey|handling|landing|proof}",
     "/jobs",
+    "/batches",
+    "/batches/{id}",
+    "/routines",
+    "/routines/{id}",
     "/shores",
     "/shores/{id}",
     "/atlas"
