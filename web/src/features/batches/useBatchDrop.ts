@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { type BatchAsset, sendJson } from '../../api/client';
 import { queries } from '../../api/queries';
@@ -16,20 +16,20 @@ export interface Sending {
 /** Takes what is dropped on the page, or chosen, as assets of a batch and runs each as it is sent. */
 export function useBatchDrop(batch: string) {
   const client = useQueryClient();
-  const formats = useQuery(queries.formats()).data ?? [];
   const [sending, setSending] = useState<Sending | null>(null);
   const [over, setOver] = useState(false);
   const abort = useRef<AbortController | null>(null);
 
   const take = useCallback(
     async (files: Incoming[]) => {
-      const read = formats.filter((f) => f.reads);
-      const of = (cache: boolean) =>
-        read.filter((f) => CACHES.includes(f.key) === cache).flatMap((f) => f.extensions);
-      const assets = assetsOf(files, of(false), of(true));
       if (abort.current) {
         return;
       }
+      // What can be read may still be on its way here.
+      const read = (await client.ensureQueryData(queries.formats())).filter((f) => f.reads);
+      const of = (cache: boolean) =>
+        read.filter((f) => CACHES.includes(f.key) === cache).flatMap((f) => f.extensions);
+      const assets = assetsOf(files, of(false), of(true));
       if (assets.length === 0) {
         complain(new Error('There is no scene file in what was dropped.'));
         return;
@@ -53,7 +53,7 @@ export function useBatchDrop(batch: string) {
         void client.invalidateQueries({ queryKey: ['batches'] });
       }
     },
-    [batch, client, formats],
+    [batch, client],
   );
   const latest = useRef(take);
   latest.current = take;

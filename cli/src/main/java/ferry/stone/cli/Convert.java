@@ -15,6 +15,7 @@ import ferry.stone.core.handling.Handling;
 import ferry.stone.core.handling.Step;
 import ferry.stone.core.handling.Steps;
 import ferry.stone.core.landing.Alternates;
+import ferry.stone.core.landing.LandedContents;
 import ferry.stone.core.landing.Landing;
 import ferry.stone.core.landing.LandingOptions;
 import ferry.stone.core.landing.Landings;
@@ -33,6 +34,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.concurrent.Callable;
 import java.util.concurrent.atomic.AtomicInteger;
@@ -96,6 +98,22 @@ final class Convert implements Callable<Integer> {
   private PartFiles.Origin origin;
 
   @Option(
+      names = "--only",
+      paramLabel = "PATTERN",
+      defaultValue = "",
+      description = "Land only parts of these names, with what hangs on them: crate*, rig_?")
+  private String only;
+
+  @Option(
+      names = "--without",
+      split = ",",
+      paramLabel = "WHAT",
+      description =
+          "Leave behind, several apart by commas: ${COMPLETION-CANDIDATES}. Without shapes motion"
+              + " alone lands.")
+  private Set<LandedContents.What> without = Set.of();
+
+  @Option(
       names = "--force",
       description = "Replace files that are there already; files that are read never are.")
   private boolean force;
@@ -119,6 +137,7 @@ final class Convert implements Callable<Integer> {
         options = options.with(given.getKey(), given.getValue());
       }
       options = options.withParts(new PartFiles(eachPart, pattern, origin));
+      options = options.withContents(new LandedContents(only, without));
     } catch (IllegalArgumentException e) {
       throw new picocli.CommandLine.ParameterException(spec.commandLine(), e.getMessage() + ".");
     }
@@ -165,6 +184,7 @@ final class Convert implements Callable<Integer> {
       ObjectMapper mapper = new ObjectMapper();
       ObjectNode json = mapper.valueToTree(proof);
       json.set("source", InspectReport.of(cargo));
+      json.set("files", mapper.valueToTree(Reports.facts(folder.written())));
       try (OutputStream to = folder.create(proofFile.getFileName().toString())) {
         mapper.writerWithDefaultPrettyPrinter().writeValue(to, json);
       }

@@ -109,7 +109,7 @@ final class RoutineArgument {
         shore.shore(),
         accept,
         all,
-        formats.stream().map(f -> new RoutineLanding(f, null, null, false, null)).toList());
+        formats.stream().map(f -> new RoutineLanding(f, null, null, false, null, null)).toList());
   }
 
   /** A kind, then values of its fields and {@code on=} a pattern of names. */

@@ -61,7 +61,7 @@ public record Forecast(List<Item> items, CacheCost cost) {
    * @param cargo the source's files, for images that may have to be converted
    */
   public static Forecast of(Scene far, LandingOptions options, Resources cargo) {
-    return new Work(far, options, cargo).run();
+    return new Work(options.contents().of(far), options, cargo).run();
   }
 
   private static final class Work implements SceneWriter.Told {

@@ -47,7 +47,7 @@ public record Landing(String mainFile, List<Finding> findings) {
       Progress progress)
       throws IOException, FormatException {
     Findings findings = new Findings();
-    Scene far = Preflight.check(asked, findings);
+    Scene far = Preflight.check(options.contents().of(asked), findings);
     progress.report("changing units and axes", 0);
     Scene arrived = arrived(far, options);
     if (needsRoot(far, options) && !options.writer().holding(options.values()).isFlat()) {
@@ -58,7 +58,9 @@ public record Landing(String mainFile, List<Finding> findings) {
         alternates == null
             ? null
             : (choice, name) -> {
-              Scene other = Preflight.check(alternates.far(choice, name), new Findings());
+              Scene other =
+                  Preflight.check(
+                      options.contents().of(alternates.far(choice, name)), new Findings());
               return shown(arrived(other, options), options);
             };
     SceneWriter.Target target =

@@ -25,6 +25,7 @@ import java.util.Map;
  * @param parts one file for each part; one file of everything when left out
  * @param skinMove how far a vertex may move when joints are left out, in millimetres on something
  *     of a person's size, 1.75 m; more is a loss. 0.5 when left out
+ * @param contents what of the far side lands; all when left out
  */
 public record LandingOptions(
     String format,
@@ -33,7 +34,8 @@ public record LandingOptions(
     boolean doubleSided,
     String fileName,
     PartFiles parts,
-    Double skinMove) {
+    Double skinMove,
+    LandedContents contents) {
 
   /** Where the change of frame goes. */
   public enum Transforms {
@@ -50,6 +52,7 @@ public record LandingOptions(
     options = values.toMap();
     transforms = transforms == null || !writer.holdsPlaces() ? Transforms.DATA : transforms;
     parts = parts == null ? PartFiles.ONE : parts;
+    contents = contents == null ? LandedContents.ALL : contents;
     skinMove = skinMove == null ? Double.valueOf(Budgets.USUAL_SKIN_MOVE) : skinMove;
     if (!(skinMove >= 0)) {
       throw new IllegalArgumentException("skinMove must be 0 or more millimetres, not " + skinMove);
@@ -58,7 +61,7 @@ public record LandingOptions(
 
   /** The standard landing in a format. */
   public static LandingOptions of(String format) {
-    return new LandingOptions(format, Map.of(), null, false, null, null, null);
+    return new LandingOptions(format, Map.of(), null, false, null, null, null, null);
   }
 
   /** The landing in a format that a shore asks for. */
@@ -70,39 +73,46 @@ public record LandingOptions(
         false,
         null,
         null,
-        shore.budgets().skinMove());
+        shore.budgets().skinMove(),
+        null);
   }
 
   /** The same with another value of an option of the format. */
   public LandingOptions with(String option, Object value) {
     Map<String, Object> changed = new HashMap<>(options);
     changed.put(option, value);
-    return new LandingOptions(format, changed, transforms, doubleSided, fileName, parts, skinMove);
+    return new LandingOptions(
+        format, changed, transforms, doubleSided, fileName, parts, skinMove, contents);
   }
 
   public LandingOptions withTransforms(Transforms newTransforms) {
     return new LandingOptions(
-        format, options, newTransforms, doubleSided, fileName, parts, skinMove);
+        format, options, newTransforms, doubleSided, fileName, parts, skinMove, contents);
   }
 
   public LandingOptions withDoubleSided(boolean newDoubleSided) {
     return new LandingOptions(
-        format, options, transforms, newDoubleSided, fileName, parts, skinMove);
+        format, options, transforms, newDoubleSided, fileName, parts, skinMove, contents);
   }
 
   public LandingOptions withParts(PartFiles newParts) {
     return new LandingOptions(
-        format, options, transforms, doubleSided, fileName, newParts, skinMove);
+        format, options, transforms, doubleSided, fileName, newParts, skinMove, contents);
   }
 
   public LandingOptions withSkinMove(double newSkinMove) {
     return new LandingOptions(
-        format, options, transforms, doubleSided, fileName, parts, newSkinMove);
+        format, options, transforms, doubleSided, fileName, parts, newSkinMove, contents);
+  }
+
+  public LandingOptions withContents(LandedContents newContents) {
+    return new LandingOptions(
+        format, options, transforms, doubleSided, fileName, parts, skinMove, newContents);
   }
 
   public LandingOptions withFileName(String newFileName) {
     return new LandingOptions(
-        format, options, transforms, doubleSided, newFileName, parts, skinMove);
+        format, options, transforms, doubleSided, newFileName, parts, skinMove, contents);
   }
 
   /** Name of the written files without ending. */

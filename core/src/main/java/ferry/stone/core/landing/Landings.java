@@ -78,14 +78,15 @@ public record Landings(List<Each> each) {
     String stem = options.stem(asset);
     if (!options.parts().each()) {
       Landing landing = Landing.write(far, options, stem, resources, output, alternates, progress);
-      return new Landings(List.of(new Each("", -1, far, landing)));
+      return new Landings(List.of(new Each("", -1, options.contents().of(far), landing)));
     }
-    List<PartFiles.Named> parts = options.parts().of(far, stem);
+    Scene chosen = options.contents().of(far);
+    List<PartFiles.Named> parts = options.parts().of(chosen, stem);
     List<Each> each = new ArrayList<>();
     for (int i = 0; i < parts.size(); i++) {
       PartFiles.Named named = parts.get(i);
       progress.checkCancelled();
-      Scene part = PartScene.of(far, named.node(), options.parts().origin());
+      Scene part = PartScene.of(chosen, named.node(), options.parts().origin());
       // Files beside a part's file have names that others use too.
       String folder = options.isSeveralFiles() ? named.stem() + "/" : "";
       Landing landing =
@@ -166,6 +167,7 @@ public record Landings(List<Each> each) {
       Resources cargo,
       Progress progress)
       throws IOException, FormatException {
+    Scene chosen = options.contents().of(far);
     List<Proof> proofs = new ArrayList<>();
     List<String> names = new ArrayList<>();
     for (int i = 0; i < each.size(); i++) {
@@ -173,7 +175,7 @@ public record Landings(List<Each> each) {
       Resources own = one.part() < 0 ? written : new OneLanding(written, one);
       proofs.add(
           Proof.of(
-              nearOf(near, far, one, options),
+              nearOf(near, chosen, one, options),
               one.far(),
               one.landing().landed(options, own),
               cargo,

@@ -18,9 +18,8 @@ import org.joml.Vector3d;
 /** Compares one part of the far side with the same part of the landed file. */
 final class MeshProof {
   /** Most points from which the distance to the other surface is measured, each way. */
-  private static final int SAMPLES = 20_000;
-
   private static final double QUANTIZED_TOLERANCE = 3e-5;
+
   private static final double AREA_TOLERANCE = 1e-5;
   private static final String ROUNDED = "rounded to 16 bits, as chosen";
   private static final double UV_TOLERANCE = 2e-6;
@@ -187,8 +186,12 @@ final class MeshProof {
 
   private void surface(double[] a, double[] b) {
     double off = paired(a, b);
+    String how = "surfaces lie apart";
     if (!(off <= Proof.POSITION_TOLERANCE * size)) {
-      off = Math.max(farthest(a, new TriangleTree(b)), farthest(b, new TriangleTree(a)));
+      SurfaceDistance there = SurfaceDistance.of(a, new TriangleTree(b));
+      SurfaceDistance back = SurfaceDistance.of(b, new TriangleTree(a));
+      off = Math.max(there.most(), back.most());
+      how = "one way " + there.words() + "; the other way " + back.words();
     }
     boolean kept = off <= Proof.POSITION_TOLERANCE * size;
     ledger
@@ -202,11 +205,7 @@ final class MeshProof {
             Figures.count(b.length / 9, "triangle"),
             Double.isFinite(off) ? Proof.millimetres(off) : "not measurable",
             kept ? Verdict.KEPT : Verdict.CHANGED,
-            kept
-                ? ""
-                : quantized() && off <= QUANTIZED_TOLERANCE * size
-                    ? ROUNDED
-                    : "surfaces lie apart");
+            kept ? "" : quantized() && off <= QUANTIZED_TOLERANCE * size ? ROUNDED : how);
   }
 
   /**
@@ -224,32 +223,6 @@ final class MeshProof {
       most = squared >= 0 ? Math.max(most, squared) : Double.POSITIVE_INFINITY;
     }
     return Math.sqrt(most);
-  }
-
-  /** From corners and middles of evenly picked triangles. */
-  private static double farthest(double[] from, TriangleTree to) {
-    int triangles = from.length / 9;
-    int stride = Math.max(1, triangles * 4 / SAMPLES);
-    double most = 0;
-    for (int t = 0; t < triangles; t += stride) {
-      double[] mid = new double[3];
-      boolean finite = true;
-      for (int corner = 0; corner < 3; corner++) {
-        int i = 9 * t + 3 * corner;
-        finite &= Double.isFinite(from[i] + from[i + 1] + from[i + 2]);
-        for (int k = 0; k < 3; k++) {
-          mid[k] += from[i + k] / 3;
-        }
-      }
-      if (!finite) {
-        continue;
-      }
-      most = Math.max(most, to.distance(mid[0], mid[1], mid[2]));
-      for (int i = 9 * t; i < 9 * t + 9; i += 3) {
-        most = Math.max(most, to.distance(from[i], from[i + 1], from[i + 2]));
-      }
-    }
-    return most;
   }
 
   /** Compares corner by corner, in the order that the landing promises. */

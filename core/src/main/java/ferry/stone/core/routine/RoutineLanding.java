@@ -1,5 +1,6 @@
 package ferry.stone.core.routine;
 
+import ferry.stone.core.landing.LandedContents;
 import ferry.stone.core.landing.LandingOptions;
 import ferry.stone.core.landing.PartFiles;
 import ferry.stone.core.shore.Shore;
@@ -13,13 +14,15 @@ import java.util.Map;
  * @param transforms where unit and axes go
  * @param doubleSided show both sides of every material
  * @param parts one file for each part
+ * @param contents what of the far side lands; all when left out
  */
 public record RoutineLanding(
     String format,
     Map<String, Object> options,
     LandingOptions.Transforms transforms,
     boolean doubleSided,
-    PartFiles parts) {
+    PartFiles parts,
+    LandedContents contents) {
   public RoutineLanding {
     options = options == null ? Map.of() : Map.copyOf(options);
   }
@@ -31,7 +34,8 @@ public record RoutineLanding(
         chosen.options(),
         chosen.transforms(),
         chosen.doubleSided(),
-        chosen.parts().each() ? chosen.parts() : null);
+        chosen.parts().each() ? chosen.parts() : null,
+        chosen.contents().equals(LandedContents.ALL) ? null : chosen.contents());
   }
 
   /** As the landing takes it. */
@@ -42,6 +46,7 @@ public record RoutineLanding(
     }
     landing = transforms == null ? landing : landing.withTransforms(transforms);
     landing = parts == null ? landing : landing.withParts(parts);
+    landing = contents == null ? landing : landing.withContents(contents);
     return landing.withDoubleSided(doubleSided);
   }
 }

@@ -295,6 +295,13 @@ public final class SceneBuilder {
     return this;
   }
 
+  /** Replaces the looks to choose from. */
+  public SceneBuilder variants(List<String> names) {
+    variants.clear();
+    variants.addAll(names);
+    return this;
+  }
+
   public SceneBuilder skins(List<Skin> newSkins) {
     skins.clear();
     skins.addAll(newSkins);
