@@ -1,5 +1,7 @@
+import type { ReactNode } from 'react';
 import { Form } from 'react-bootstrap';
 import type { FormatView, LandingOptions } from '../../../api/client';
+import { ContentsFields } from './ContentsFields';
 import { FormatFields } from './FormatFields';
 import { PartFields } from './PartFields';
 
@@ -11,10 +13,20 @@ interface Props {
   set: (change: Partial<LandingOptions>) => void;
   setOption: (name: string, value: unknown) => void;
   setFormat: (key: string) => void;
+  /** Further formats, below the chosen one. */
+  also: ReactNode;
 }
 
 /** What a landing asks: the format, what is the same for all of them, and what only it asks. */
-export function LandingFields({ formats, format, options, set, setOption, setFormat }: Props) {
+export function LandingFields({
+  formats,
+  format,
+  options,
+  set,
+  setOption,
+  setFormat,
+  also,
+}: Props) {
   return (
     <Form className="form-grid" onSubmit={(e) => e.preventDefault()}>
       <fieldset className="two-columns">
@@ -34,6 +46,7 @@ export function LandingFields({ formats, format, options, set, setOption, setFor
           Unit and axes in {format.name}: {format.frames}.
         </div>
       </fieldset>
+      {also}
       {options && (
         <OptionFields format={format} options={options} set={set} setOption={setOption} />
       )}
@@ -65,6 +78,10 @@ function OptionFields({ format, options, set, setOption }: OptionProps) {
       <PartFields
         parts={options.parts}
         onChange={(change) => set({ parts: { ...options.parts, ...change } })}
+      />
+      <ContentsFields
+        contents={options.contents}
+        onChange={(change) => set({ contents: { ...options.contents, ...change } })}
       />
       {format.holdsPlaces && <Transforms options={options} set={set} />}
       <fieldset>

@@ -52,6 +52,7 @@ const standard = (format: string, options: object) =>
     doubleSided: false,
     fileName: null,
     parts: { each: false, pattern: '{asset}_{part}', origin: 'PIVOT' },
+    contents: { only: '', without: [] },
   }) as unknown as LandingOptions;
 
 const landing = (id: string, more: object = {}) =>
@@ -123,6 +124,8 @@ test('lands with what was chosen and nothing else', async () => {
   fireEvent.change(screen.getByLabelText('Name of the files'), { target: { value: 'box' } });
   fireEvent.click(screen.getByLabelText('On one root part: numbers stay'));
   fireEvent.click(screen.getByLabelText('Show both sides'));
+  fireEvent.click(screen.getByLabelText('Cameras'));
+  fireEvent.change(screen.getByLabelText('Only parts named'), { target: { value: 'crate*' } });
   fireEvent.click(screen.getByText('Land as GLB'));
   expect(await posted(page)).toMatchObject({
     format: 'glb',
@@ -130,7 +133,26 @@ test('lands with what was chosen and nothing else', async () => {
     transforms: 'ROOT',
     doubleSided: true,
     fileName: 'box',
+    contents: { only: 'crate*', without: ['CAMERAS'] },
   });
+});
+
+test('several formats land at once, each as the shore asks', async () => {
+  const page = await form();
+  fireEvent.change(screen.getByLabelText('Name of the files'), { target: { value: 'box' } });
+  const further = screen.getByLabelText<HTMLSelectElement>('Further formats');
+  for (const option of further.options) {
+    option.selected = option.value === 'stl';
+  }
+  fireEvent.change(further);
+  fireEvent.click(screen.getByText('Land as GLB and 1 more'));
+  const wanted = () =>
+    page.sent.filter((s) => s.method === 'POST' && s.path === '/api/crossings/c/landings');
+  await waitFor(() => expect(wanted()).toHaveLength(2));
+  expect(wanted().map((s) => s.body)).toMatchObject([
+    { format: 'glb', fileName: 'box' },
+    { format: 'stl', fileName: 'box', options: { text: false } },
+  ]);
 });
 
 test('another format brings its own choices and keeps the common ones', async () => {

@@ -2,13 +2,14 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Table } from 'react-bootstrap';
 import { Link } from 'react-router-dom';
-import { type LandingRecord, sendJson } from '../../../api/client';
+import { type LandingOptions, type LandingRecord, sendJson } from '../../../api/client';
 import { queries } from '../../../api/queries';
 import { Button } from '../../../shared/Button';
 import { bytes, when } from '../../../shared/format';
 import { complain } from '../../../shared/Notices';
 import { UnderWay } from '../../quay/UnderWay';
 import { QuaysideHead } from '../QuaysideHead';
+import { AlsoAs } from './AlsoAs';
 import { ForecastTable } from './ForecastTable';
 import { LandingFields } from './LandingFields';
 import { SaveRoutine } from './SaveRoutine';
@@ -22,13 +23,35 @@ export function LandingForm({ id }: { id: string }) {
   const landings = useQuery(queries.landings(id));
   const client = useQueryClient();
   const [busy, setBusy] = useState(false);
+  const [also, setAlso] = useState<string[]>([]);
   const { shore } = useFarShore(id);
   const { formats, chosen, options, set, setOption, setFormat } = useLandingOptions(shore);
   const format = formats.find((f) => f.key === chosen);
+  const further = also.filter((key) => key !== chosen);
+  /** The chosen landing, then one for each further format. */
+  const everyLanding = async (first: LandingOptions) => {
+    const every = [first];
+    for (const key of further) {
+      const { fileName, parts, contents } = first;
+      const asked = shore && (await client.fetchQuery(queries.landingOn(shore, key)));
+      if (asked) {
+        every.push({ ...asked, fileName, parts, contents });
+      }
+    }
+    return every;
+  };
   const land = () => {
+    if (!options) {
+      return;
+    }
     setBusy(true);
-    sendJson<LandingRecord>('POST', `/api/crossings/${id}/landings`, options)
-      .then(() => client.invalidateQueries({ queryKey: ['crossing', id, 'landings'] }))
+    everyLanding(options)
+      .then(async (every) => {
+        for (const each of every) {
+          await sendJson<LandingRecord>('POST', `/api/crossings/${id}/landings`, each);
+        }
+        await client.invalidateQueries({ queryKey: ['crossing', id, 'landings'] });
+      })
       .catch(complain)
       .finally(() => setBusy(false));
   };
@@ -42,7 +65,9 @@ export function LandingForm({ id }: { id: string }) {
         <span className="end">
           {options && <SaveRoutine id={id} options={options} />}
           <Button onClick={land} disabled={busy || running || !options}>
-            {running ? 'Landing …' : `Land as ${format?.name ?? '…'}`}
+            {running
+              ? 'Landing …'
+              : `Land as ${format?.name ?? '…'}${further.length > 0 ? ` and ${further.length} more` : ''}`}
           </Button>
         </span>
       </QuaysideHead>
@@ -56,6 +81,9 @@ export function LandingForm({ id }: { id: string }) {
               set={set}
               setOption={setOption}
               setFormat={setFormat}
+              also={
+                <AlsoAs formats={formats} chosen={format.key} also={further} onChange={setAlso} />
+              }
             />
             {options && <ForecastTable id={id} options={options} onOption={setOption} />}
           </div>

@@ -20,6 +20,7 @@ export function withChoices(
     doubleSided: before?.doubleSided ?? standard.doubleSided,
     fileName: before?.fileName ?? standard.fileName,
     parts: before?.parts ?? standard.parts,
+    contents: before?.contents ?? standard.contents,
     options: { ...standard.options, ...kept },
   };
 }
