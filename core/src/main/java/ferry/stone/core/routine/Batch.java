@@ -27,6 +27,7 @@ import java.util.concurrent.Future;
  */
 public final class Batch {
   private static final String PAGE = "batch.html";
+  private static final ObjectMapper JSON = new ObjectMapper();
   private static final String LIST = "batch.json";
 
   private final Routine routine;
@@ -103,7 +104,7 @@ public final class Batch {
       return Optional.empty();
     }
     try {
-      return Optional.of(new ObjectMapper().readValue(file.toFile(), RunRecord.class));
+      return Optional.of(JSON.readValue(file.toFile(), RunRecord.class));
     } catch (IOException e) {
       return Optional.empty();
     }
