@@ -8,6 +8,7 @@ import { useEvents } from './shared/useEvents';
 import { useThemeOnPage } from './shared/useTheme';
 
 const ShoresPage = lazy(() => import('./features/shores/ShoresPage'));
+const ComparePage = lazy(() => import('./features/compare/ComparePage'));
 const RoutinesPage = lazy(() => import('./features/routines/RoutinesPage'));
 const BatchesPage = lazy(() => import('./features/batches/BatchesPage'));
 const BatchPage = lazy(() => import('./features/batches/BatchPage'));
@@ -26,6 +27,7 @@ export function App() {
           <Route path="/jobs" element={<JobsPage />} />
           <Route path="/shores" element={<ShoresPage />} />
           <Route path="/shores/:id" element={<ShoresPage />} />
+          <Route path="/compare" element={<ComparePage />} />
           <Route path="/routines" element={<RoutinesPage />} />
           <Route path="/routines/:id" element={<RoutinesPage />} />
           <Route path="/batches" element={<BatchesPage />} />

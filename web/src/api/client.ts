@@ -32,6 +32,7 @@ export type Job = Schemas['Job'];
 export type Storage = Schemas['Storage'];
 export type Shore = Schemas['Shore'];
 export type ShoreView = Schemas['ShoreView'];
+export type Compared = Schemas['Compared'];
 export type Routine = Schemas['RoutineView'];
 export type Batch = Schemas['BatchView'];
 export type BatchDetail = Schemas['BatchDetail'];

@@ -4,6 +4,7 @@ import {
   type Batch,
   type BatchDetail,
   type CargoView,
+  type Compared,
   type Crossing,
   type Forecast,
   type FormatView,
@@ -187,6 +188,13 @@ export const queries = {
     }),
   shores: () =>
     queryOptions({ queryKey: ['shores'], queryFn: () => getJson<ShoreView[]>('/api/shores') }),
+  /** Two assets held against each other, as the page's address asks. */
+  pair: (asked: string) =>
+    queryOptions({
+      queryKey: ['crossing', 'pair', asked],
+      queryFn: () => getJson<Compared>(`/api/pairs?${asked}`),
+      staleTime: 60_000,
+    }),
   routines: () =>
     queryOptions({ queryKey: ['routines'], queryFn: () => getJson<Routine[]>('/api/routines') }),
   batches: () =>

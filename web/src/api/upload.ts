@@ -87,8 +87,9 @@ export async function newCrossing(
   files: Incoming[],
   signal: AbortSignal,
   onProgress: UploadProgress,
+  name = nameOf(files),
 ): Promise<Crossing> {
-  const crossing = await sendJson<Crossing>('POST', '/api/crossings', { name: nameOf(files) });
+  const crossing = await sendJson<Crossing>('POST', '/api/crossings', { name });
   try {
     await bring(crossing.id, files, signal, onProgress);
   } catch (error) {

@@ -2,6 +2,7 @@ import { Link, useLocation } from 'react-router-dom';
 
 const SCREENS = [
   { to: '/', label: 'Quay' },
+  { to: '/compare', label: 'Compare' },
   { to: '/batches', label: 'Batches' },
   { to: '/routines', label: 'Routines' },
   { to: '/shores', label: 'Shores' },

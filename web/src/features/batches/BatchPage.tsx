@@ -91,7 +91,7 @@ export default function BatchPage() {
             </span>
           </div>
         )}
-        <div className={`slip batch-slip ${over ? 'slip-over' : ''}`}>
+        <div className={`slip slip-line ${over ? 'slip-over' : ''}`}>
           {sending ? (
             <>
               <span>

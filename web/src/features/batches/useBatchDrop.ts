@@ -1,10 +1,12 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useRef, useState } from 'react';
 import { type BatchAsset, sendJson } from '../../api/client';
 import { queries } from '../../api/queries';
-import { filesOfDrop, type Incoming, put } from '../../api/upload';
+import { type Incoming, put } from '../../api/upload';
 import { complain } from '../../shared/Notices';
+import { usePageDrop } from '../../shared/usePageDrop';
 import { assetsOf } from './assetsOf';
+import { endings } from './endings';
 
 /** Which of how many assets is being sent. */
 export interface Sending {
@@ -17,7 +19,6 @@ export interface Sending {
 export function useBatchDrop(batch: string) {
   const client = useQueryClient();
   const [sending, setSending] = useState<Sending | null>(null);
-  const [over, setOver] = useState(false);
   const abort = useRef<AbortController | null>(null);
 
   const take = useCallback(
@@ -26,10 +27,8 @@ export function useBatchDrop(batch: string) {
         return;
       }
       // What can be read may still be on its way here.
-      const read = (await client.ensureQueryData(queries.formats())).filter((f) => f.reads);
-      const of = (cache: boolean) =>
-        read.filter((f) => CACHES.includes(f.key) === cache).flatMap((f) => f.extensions);
-      const assets = assetsOf(files, of(false), of(true));
+      const of = endings(await client.ensureQueryData(queries.formats()));
+      const assets = assetsOf(files, of.scenes, of.caches);
       if (assets.length === 0) {
         complain(new Error('There is no scene file in what was dropped.'));
         return;
@@ -55,40 +54,7 @@ export function useBatchDrop(batch: string) {
     },
     [batch, client],
   );
-  const latest = useRef(take);
-  latest.current = take;
-
-  useEffect(() => {
-    const drag = (e: DragEvent) => {
-      if (e.dataTransfer?.types.includes('Files')) {
-        e.preventDefault();
-        setOver(true);
-      }
-    };
-    const leave = (e: DragEvent) => {
-      if (e.relatedTarget === null) {
-        setOver(false);
-      }
-    };
-    const drop = (e: DragEvent) => {
-      e.preventDefault();
-      setOver(false);
-      if (e.dataTransfer) {
-        filesOfDrop(e.dataTransfer).then((f) => latest.current(f), complain);
-      }
-    };
-    window.addEventListener('dragover', drag);
-    window.addEventListener('dragleave', leave);
-    window.addEventListener('drop', drop);
-    return () => {
-      window.removeEventListener('dragover', drag);
-      window.removeEventListener('dragleave', leave);
-      window.removeEventListener('drop', drop);
-    };
-  }, []);
+  const over = usePageDrop(take);
 
   return { take, sending, over, stop: () => abort.current?.abort() };
 }
-
-/** Formats of point caches, which belong to a scene of their name. */
-const CACHES = ['mdd', 'pc2'];

@@ -1,12 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
-import { type RefObject, useEffect, useRef, useState } from 'react';
+import { type RefObject, useRef, useState } from 'react';
 import { useNavigate } from 'react-router-dom';
 import { queries } from '../../api/queries';
-import { filesOfDrop, filesOfInput, type Incoming, newCrossing } from '../../api/upload';
+import { filesOfInput, type Incoming, newCrossing } from '../../api/upload';
 import { Button } from '../../shared/Button';
 import { bytes } from '../../shared/format';
 import { complain } from '../../shared/Notices';
 import { Progress } from '../../shared/Progress';
+import { usePageDrop } from '../../shared/usePageDrop';
 
 interface Sending {
   sent: number;
@@ -25,7 +26,6 @@ export function BringCargo({ choose }: Props) {
   const files = useRef<HTMLInputElement>(null);
   const folder = useRef<HTMLInputElement>(null);
   const abort = useRef<AbortController | null>(null);
-  const [over, setOver] = useState(false);
   const [sending, setSending] = useState<Sending | null>(null);
   const names = (useQuery(queries.formats()).data ?? []).filter((f) => f.reads).map((f) => f.name);
   choose.current = () => files.current?.click();
@@ -49,37 +49,7 @@ export function BringCargo({ choose }: Props) {
       setSending(null);
     }
   };
-  const latest = useRef(take);
-  latest.current = take;
-
-  useEffect(() => {
-    const drag = (e: DragEvent) => {
-      if (e.dataTransfer?.types.includes('Files')) {
-        e.preventDefault();
-        setOver(true);
-      }
-    };
-    const leave = (e: DragEvent) => {
-      if (e.relatedTarget === null) {
-        setOver(false);
-      }
-    };
-    const drop = (e: DragEvent) => {
-      e.preventDefault();
-      setOver(false);
-      if (e.dataTransfer) {
-        filesOfDrop(e.dataTransfer).then((f) => latest.current(f), complain);
-      }
-    };
-    window.addEventListener('dragover', drag);
-    window.addEventListener('dragleave', leave);
-    window.addEventListener('drop', drop);
-    return () => {
-      window.removeEventListener('dragover', drag);
-      window.removeEventListener('dragleave', leave);
-      window.removeEventListener('drop', drop);
-    };
-  }, []);
+  const over = usePageDrop(take);
 
   return (
     <>

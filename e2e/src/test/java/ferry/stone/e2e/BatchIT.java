@@ -111,6 +111,25 @@ class BatchIT extends OnThePage {
   }
 
   @Test
+  void twoFilesThatAreDroppedAreHeldAgainstEachOther() throws Exception {
+    Path first = folder.resolve("slab.obj");
+    Path second = folder.resolve("slab_bent.obj");
+    String slab = "o slab\nv 0 0 0\nv 4 0 0\nv 4 0 2\nv 0 0 2\nf 1 4 3 2\n";
+    Files.writeString(first, slab);
+    Files.writeString(second, slab.replace("v 4 0 2", "v 4 0.001 2"));
+    page.getByText("Compare").click();
+    page.getByTestId("files").setInputFiles(new Path[] {first, second});
+    Locator rows = page.locator(".pair-table tr[data-verdict]");
+    Locator apart = rows.filter(new Locator.FilterOptions().setHasText("Surface distance"));
+    assertThat(apart).containsText("1.000 mm");
+    assertThat(apart).containsText("4, 0.001, 2 m");
+    // Another of the same bytes is the same asset.
+    page.getByLabel("Second", new Page.GetByLabelOptions().setExact(true))
+        .selectOption(new com.microsoft.playwright.options.SelectOption().setLabel("slab"));
+    assertThat(page.getByText("The same asset")).isVisible();
+  }
+
+  @Test
   void aBatchGoesOnAfterTheServerWasKilled() throws Exception {
     Path in = folder.resolve("killed");
     Map<String, RunRecord.Verdict> wanted = FortyAssets.write(in);

@@ -77,7 +77,7 @@ class ForEveryoneIT extends OnThePage {
     assertThat(page.getByRole(AriaRole.DIALOG)).isVisible();
     look("keys");
     page.keyboard().press("Escape");
-    for (String path : List.of("/shores", "/routines", "/batches", "/atlas", "/jobs")) {
+    for (String path : List.of("/shores", "/compare", "/routines", "/batches", "/atlas", "/jobs")) {
       go(path);
       look(path);
     }

@@ -138,7 +138,9 @@ final class MeshProof {
             same ? "0" : String.format("%+d triangles", off),
             !same ? Verdict.LOST : cut ? Verdict.CHANGED : Verdict.KEPT,
             !same
-                ? "triangles are missing"
+                ? off == 0
+                    ? "as many triangles in other faces"
+                    : off < 0 ? "triangles are missing" : "there are more triangles"
                 : !cut
                     ? ""
                     : landing.table().of(Capability.POLYGONS).written() != Capability.Fate.KEPT

@@ -13,6 +13,7 @@ public class PageController {
     "/jobs",
     "/batches",
     "/batches/{id}",
+    "/compare",
     "/routines",
     "/routines/{id}",
     "/shores",

@@ -1,0 +1,144 @@
+package ferry.stone.server.pair;
+
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.proof.Proof;
+import ferry.stone.core.proof.pair.PairProof;
+import ferry.stone.core.proof.pair.PairProof.Together;
+import ferry.stone.core.report.Report;
+import ferry.stone.core.report.ReportSide;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.work.Progress;
+import ferry.stone.core.work.Release;
+import ferry.stone.server.crossing.CrossingService;
+import ferry.stone.server.crossing.SceneService;
+import ferry.stone.server.crossing.StateService;
+import ferry.stone.server.jobs.JobService;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import org.springframework.stereotype.Service;
+
+/** Two crossings as any two files: each as it was read, or as a state of its handling has it. */
+@Service
+public class PairService {
+  private final CrossingService crossings;
+  private final SceneService scenes;
+  private final StateService states;
+  private final JobService jobs;
+
+  public PairService(
+      CrossingService crossings, SceneService scenes, StateService states, JobService jobs) {
+    this.crossings = crossings;
+    this.scenes = scenes;
+    this.states = states;
+    this.jobs = jobs;
+  }
+
+  /**
+   * What is compared.
+   *
+   * @param state as {@link StateService} names it: {@code near}, {@code now} …
+   */
+  public record Side(String crossing, String state) {}
+
+  /**
+   * How.
+   *
+   * @param match parts of the first by their paths, and those of the second that they are
+   */
+  public record How(Together together, Map<String, String> match) {}
+
+  /**
+   * @param firstParts paths of the parts with a shape
+   * @param secondParts likewise
+   */
+  public record Compared(Proof proof, List<String> firstParts, List<String> secondParts) {}
+
+  public Compared compare(Side first, Side second, How how) throws IOException, FormatException {
+    PairProof.Side a = side(first);
+    PairProof.Side b = side(second);
+    check(a, b, how);
+    Proof proof = proof(second.crossing(), a, b, how);
+    return new Compared(proof, parts(a.scene()), parts(b.scene()));
+  }
+
+  /** As work that is seen and can be cancelled. */
+  private Proof proof(String crossing, PairProof.Side a, PairProof.Side b, How how)
+      throws IOException, FormatException {
+    List<Proof> proof = new ArrayList<>();
+    List<FormatException> refused = new ArrayList<>();
+    try {
+      jobs.here(
+          "compare",
+          crossing,
+          "Comparing " + a.name() + " and " + b.name(),
+          progress -> {
+            try {
+              PairProof.How wanted = new PairProof.How(how.together(), how.match());
+              proof.add(PairProof.of(a, b, wanted, progress));
+            } catch (IOException e) {
+              throw new UncheckedIOException(e);
+            } catch (FormatException e) {
+              refused.add(e);
+            }
+          });
+    } catch (UncheckedIOException e) {
+      throw e.getCause();
+    }
+    if (!refused.isEmpty()) {
+      throw refused.get(0);
+    }
+    return proof.get(0);
+  }
+
+  /** A page of it to hand over. */
+  public String page(Side first, Side second, How how) throws IOException, FormatException {
+    PairProof.Side a = side(first);
+    PairProof.Side b = side(second);
+    check(a, b, how);
+    Map<String, String> settings = new LinkedHashMap<>();
+    settings.put("Stands", how.together().name().toLowerCase(Locale.ROOT).replace('_', ' '));
+    settings.put("First", first.state());
+    settings.put("Second", second.state());
+    how.match().forEach((one, other) -> settings.put("Part " + one, other));
+    return new Report(
+            Report.Kind.PAIR,
+            b.name() + " against " + a.name(),
+            "Made by Stone Ferry " + Release.VERSION,
+            proof(second.crossing(), a, b, how),
+            report("first, " + a.name(), a),
+            report("second, " + b.name(), b),
+            settings)
+        .html(Progress.NONE);
+  }
+
+  private static ReportSide report(String label, PairProof.Side side) throws IOException {
+    List<String> paths = new ArrayList<>(side.files().paths());
+    return new ReportSide(label, side.scene(), side.files(), ReportSide.facts(side.files(), paths));
+  }
+
+  private PairProof.Side side(Side side) throws IOException, FormatException {
+    String name = crossings.get(side.crossing()).name();
+    Scene scene = states.scene(side.crossing(), side.state());
+    return new PairProof.Side(scene, scenes.scenes(side.crossing()).cargo(), name);
+  }
+
+  private static List<String> parts(Scene scene) {
+    return scene.shownMeshes().stream().map(Scene.ShownMesh::path).distinct().toList();
+  }
+
+  private static void check(PairProof.Side a, PairProof.Side b, How how) {
+    how.match()
+        .forEach(
+            (one, other) -> {
+              if (!parts(a.scene()).contains(one) || !parts(b.scene()).contains(other)) {
+                throw new IllegalArgumentException(
+                    "match names a part that is not there: \"" + one + "\" or \"" + other + "\".");
+              }
+            });
+  }
+}

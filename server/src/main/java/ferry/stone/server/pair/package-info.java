@@ -1,0 +1,2 @@
+/** Any two assets held against each other, without a landing between them. */
+package ferry.stone.server.pair;
