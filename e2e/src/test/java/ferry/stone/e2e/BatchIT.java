@@ -117,7 +117,8 @@ class BatchIT extends OnThePage {
     String slab = "o slab\nv 0 0 0\nv 4 0 0\nv 4 0 2\nv 0 0 2\nf 1 4 3 2\n";
     Files.writeString(first, slab);
     Files.writeString(second, slab.replace("v 4 0 2", "v 4 0.001 2"));
-    page.getByText("Compare").click();
+    page.navigate(url() + "/compare");
+    assertThat(page.getByText("Compare two assets")).isVisible();
     page.getByTestId("files").setInputFiles(new Path[] {first, second});
     Locator rows = page.locator(".pair-table tr[data-verdict]");
     Locator apart = rows.filter(new Locator.FilterOptions().setHasText("Surface distance"));
