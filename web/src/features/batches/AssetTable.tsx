@@ -67,9 +67,9 @@ export function AssetTable({ batch, assets }: Props) {
               {a.lostFacts.length === 0 && a.trouble && a.told}
             </td>
             <td className="num text-nowrap">
-              {(a.state === 'cancelled' || a.verdict === 'refused') && (
+              {(a.state === 'cancelled' || a.state === 'new' || a.verdict === 'refused') && (
                 <Button variant="link" size="sm" onClick={() => again(a)}>
-                  Try again
+                  {a.state === 'new' ? 'Run' : 'Try again'}
                 </Button>
               )}
               <Button variant="link" size="sm" onClick={() => open(a)}>

@@ -39,7 +39,9 @@ export default function BatchPage() {
         navigate('/batches');
       })
       .catch(complain);
-  const again = assets.filter((a) => a.state === 'cancelled' || a.verdict === 'refused').length;
+  const again = assets.filter(
+    (a) => ['cancelled', 'new'].includes(a.state) || a.verdict === 'refused',
+  ).length;
   const trouble = assets.filter((a) => a.trouble).length;
   const done = assets.filter((a) => a.verdict !== null).length;
   return (
@@ -59,7 +61,7 @@ export default function BatchPage() {
                 Cancel the rest
               </Button>
             )}
-            {again > 0 && !batch?.working && (
+            {again > 0 && !batch?.working && !sending && (
               <Button variant="outline-secondary" onClick={() => act('retry')}>
                 Try {again} again
               </Button>

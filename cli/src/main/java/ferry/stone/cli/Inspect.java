@@ -1,15 +1,22 @@
 package ferry.stone.cli;
 
 import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.ObjectWriter;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Severity;
+import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.losses.Capability.Fate;
 import ferry.stone.core.landing.Forecast;
 import ferry.stone.core.math.Bounds;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.routine.Asset;
+import java.io.IOException;
 import java.io.PrintWriter;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -36,25 +43,53 @@ final class Inspect implements Callable<Integer> {
       completionCandidates = WrittenFormats.class)
   private String format;
 
+  @Option(
+      names = "--each",
+      description =
+          "Each FILE is an asset of its own; with --json a line each. One that cannot be read is told"
+              + " and the others go on.")
+  private boolean each;
+
   @Spec private CommandSpec spec;
 
   @Override
   public Integer call() throws Exception {
-    try (WorkFolder work = new WorkFolder()) {
-      Asset cargo = arguments.read(work.path());
-      Forecast forecast = format == null ? null : forecast(cargo);
-      PrintWriter out = spec.commandLine().getOut();
-      if (json) {
-        out.println(
-            new ObjectMapper()
-                .writerWithDefaultPrettyPrinter()
-                .writeValueAsString(InspectReport.of(cargo, forecast)));
-      } else {
-        print(out, cargo);
-        print(out, forecast);
+    if (!each) {
+      try (WorkFolder work = new WorkFolder()) {
+        say(arguments.read(work.path()), new ObjectMapper().writerWithDefaultPrettyPrinter());
+        return Ferry.KEPT;
       }
-      return Ferry.KEPT;
     }
+    int worst = Ferry.KEPT;
+    ObjectWriter lines = new ObjectMapper().writer();
+    for (Path file : arguments.files()) {
+      try (WorkFolder work = new WorkFolder()) {
+        say(arguments.read(List.of(file), work.path()), lines);
+      } catch (FormatException | IOException e) {
+        worst = Ferry.LOST;
+        PrintWriter out = spec.commandLine().getOut();
+        out.println(
+            json
+                ? lines.writeValueAsString(
+                    Map.of("file", file.toString(), "problem", String.valueOf(e.getMessage())))
+                : file + ": refused: " + e.getMessage());
+        out.flush();
+      }
+    }
+    return worst;
+  }
+
+  private void say(Asset cargo, ObjectWriter writer) throws IOException {
+    Forecast forecast = format == null ? null : forecast(cargo);
+    PrintWriter out = spec.commandLine().getOut();
+    if (json) {
+      ObjectNode told = InspectReport.of(cargo, forecast);
+      out.println(writer.writeValueAsString(each ? told.put("asset", cargo.name()) : told));
+    } else {
+      print(out, cargo);
+      print(out, forecast);
+    }
+    out.flush();
   }
 
   private Forecast forecast(Asset cargo) {

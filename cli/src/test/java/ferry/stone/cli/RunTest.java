@@ -102,6 +102,21 @@ class RunTest {
   }
 
   @Test
+  void eachFileIsInspectedByItself() throws Exception {
+    String a = in.resolve("a.obj").toString();
+    String d = in.resolve("d.obj").toString();
+    assertThat(ferry("inspect", "--each", "--json", a, d, a)).isEqualTo(Ferry.LOST);
+    String[] lines = said.strip().split("\n");
+    assertThat(lines).hasSize(3);
+    ObjectMapper mapper = new ObjectMapper();
+    assertThat(mapper.readTree(lines[0]).path("asset").asText()).isEqualTo("a");
+    assertThat(mapper.readTree(lines[0]).at("/counts/triangles").asInt()).isEqualTo(2);
+    assertThat(mapper.readTree(lines[1]).path("problem").asText()).contains("d.obj", "line 1");
+    assertThat(ferry("inspect", "--each", a)).isZero();
+    assertThat(said).contains("2 triangles");
+  }
+
+  @Test
   void assetsCanBeNamedInAFile() throws Exception {
     Path list = folder.resolve("list.txt");
     Files.writeString(list, in.resolve("a.obj") + "\n" + in.resolve("b.obj") + "\n");

@@ -44,7 +44,18 @@ public final class Figures {
 
   /** A count with thin spaces between thousands: 18 432. */
   public static String count(long value) {
-    return String.format(Locale.ROOT, "%,d", value).replace(',', '\u2009');
+    String digits = Long.toString(Math.abs(value));
+    if (value == Long.MIN_VALUE || digits.length() <= 3) {
+      return Long.toString(value);
+    }
+    StringBuilder text = new StringBuilder(digits.length() + 8).append(value < 0 ? "-" : "");
+    for (int i = 0; i < digits.length(); i++) {
+      if (i > 0 && (digits.length() - i) % 3 == 0) {
+        text.append('\u2009');
+      }
+      text.append(digits.charAt(i));
+    }
+    return text.toString();
   }
 
   /** A count with its noun, plural when it is not one. */

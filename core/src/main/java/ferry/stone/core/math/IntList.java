@@ -26,6 +26,23 @@ public final class IntList {
     size += count;
   }
 
+  /**
+   * Adds many values at once, each with a shift.
+   *
+   * @param count how many of the first
+   */
+  public void addAll(int[] more, int count, int shift) {
+    grow(size + count);
+    if (shift == 0) {
+      System.arraycopy(more, 0, values, size, count);
+    } else {
+      for (int i = 0; i < count; i++) {
+        values[size + i] = more[i] + shift;
+      }
+    }
+    size += count;
+  }
+
   public int get(int index) {
     return values[index];
   }

@@ -93,6 +93,10 @@ final class AssetRun {
     } catch (RuntimeException e) {
       problem = "Unexpected fault: " + e;
     }
+    if (Thread.currentThread().isInterrupted()) {
+      // The batch was ended, which is no fault of the asset.
+      throw new CancelledException();
+    }
     folder.forget();
     return RunRecord.refused(task.name(), routine, settings.ferry(), inputs(task.given()), problem);
   }

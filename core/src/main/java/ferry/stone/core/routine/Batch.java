@@ -84,17 +84,24 @@ public final class Batch {
     Path target = out.resolve(task.name());
     RunRecord there = record(target).orElse(null);
     boolean again = there != null && isSame(task, there);
-    if (there == null && Files.exists(target)) {
-      throw new IOException(
-          target
-              + ": there is something of this name that no run made. Move it away, or choose another"
-              + " folder with --out");
-    }
-    RunRecord record = again ? there : new AssetRun(routine, task, settings, progress).run(target);
+    boolean inTheWay = there == null && Files.exists(target);
+    RunRecord record =
+        inTheWay
+            ? inTheWay(task, target)
+            : again ? there : new AssetRun(routine, task, settings, progress).run(target);
     synchronized (listener) {
       listener.done(task, record, again);
     }
     return record;
+  }
+
+  /** What no run made is not written over: the asset is refused, and nothing is written of it. */
+  private RunRecord inTheWay(BatchTask task, Path target) {
+    String problem =
+        target
+            + ": there is something of this name that no run made. Move it away, or choose another"
+            + " folder with --out.";
+    return RunRecord.refused(task.name(), routine, settings.ferry(), List.of(), problem);
   }
 
   /** The record of an asset's folder, if there is one. */

@@ -110,12 +110,13 @@ public class BatchService {
     return asset(id, crossingId);
   }
 
-  /** Sends all assets again that were not carried. */
+  /** Sends all assets again that were not carried, and those that never were. */
   public void retry(String id) {
     BatchRow batch = get(id);
     for (AssetRow asset : assets(id)) {
       boolean refused =
           asset.state().equals("cancelled")
+              || asset.state().equals("new")
               || asset.state().equals("done") && asset.record().landings().isEmpty();
       if (refused) {
         submit(batch, asset);

@@ -20,6 +20,7 @@ import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 
 /**
@@ -115,12 +116,13 @@ final class CachePlan {
       Node node = scene.nodes().get(i);
       moves[i] = moved.contains(node.id()) || node.parent() >= 0 && moves[node.parent()];
     }
+    Map<Integer, PolygonMesh> byId = scene.meshesById();
     List<Integer> shown = new ArrayList<>();
     List<Integer> moving = new ArrayList<>();
     for (int i = 0; i < moves.length; i++) {
       Node node = scene.nodes().get(i);
       if (!(node.content() instanceof Node.Content.MeshContent content)
-          || scene.mesh(content.meshId()).orElseThrow().points().count() == 0) {
+          || byId.get(content.meshId()).points().count() == 0) {
         continue;
       }
       shown.add(i);

@@ -65,12 +65,13 @@ public final class FlatParts {
     builder.frame(scene.frame(), scene.unitSource(), scene.axesSource());
     builder.uvOrigin(scene.uvOrigin()).linearColours(scene.linearColours());
     builder.nextId(scene.toBuilder().newId());
+    Map<Integer, PolygonMesh> byId = scene.meshesById();
     for (int i = 0; i < scene.nodes().size(); i++) {
       Node node = scene.nodes().get(i);
       if (coarse[i] || !(node.content() instanceof Node.Content.MeshContent content)) {
         continue;
       }
-      PolygonMesh own = scene.mesh(content.meshId()).orElseThrow();
+      PolygonMesh own = byId.get(content.meshId());
       double[] points = Deform.world(scene, rest, i);
       boolean skinned = scene.skin(content.skinId()).isPresent();
       Matrix4d world =

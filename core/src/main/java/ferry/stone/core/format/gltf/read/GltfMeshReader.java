@@ -262,9 +262,7 @@ final class GltfMeshReader {
 
   private static void triangles(int mode, int[] indices, int first, IntList corners) {
     if (mode == GltfFormat.TRIANGLES) {
-      for (int i = 0; i + 2 < indices.length; i += 3) {
-        add(corners, first, indices[i], indices[i + 1], indices[i + 2]);
-      }
+      corners.addAll(indices, indices.length - indices.length % 3, first);
       return;
     }
     for (int i = 0; i + 2 < indices.length; i++) {

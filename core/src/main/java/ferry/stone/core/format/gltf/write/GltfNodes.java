@@ -47,6 +47,10 @@ final class GltfNodes {
         .forEach(t -> moving.add(t.targetId()));
   }
 
+  private int targets(Node.Content.MeshContent content) {
+    return scene.mesh(content.meshId()).map(m -> m.morphs().size()).orElse(0);
+  }
+
   /**
    * @param meshIndex place of the mesh to show, by the place of the node
    * @param skinIndex place of each skin, by its id
@@ -123,8 +127,7 @@ final class GltfNodes {
       if (skin != null) {
         json.put("skin", skin);
       }
-      int targets = scene.mesh(content.meshId()).map(m -> m.morphs().size()).orElse(0);
-      if (content.morphWeights() != null && content.morphWeights().length == targets) {
+      if (content.morphWeights() != null && content.morphWeights().length == targets(content)) {
         ArrayNode weights = json.putArray("weights");
         for (double weight : content.morphWeights()) {
           weights.add(weight);
