@@ -4,8 +4,8 @@ import { Form } from 'react-bootstrap';
 import { useNavigate, useParams } from 'react-router-dom';
 import { type BatchDetail, sendJson } from '../../api/client';
 import { queries } from '../../api/queries';
-import { filesOfInput } from '../../api/upload';
 import { Button } from '../../shared/Button';
+import { FileInputs } from '../../shared/FileInputs';
 import { complain } from '../../shared/Notices';
 import { Progress } from '../../shared/Progress';
 import { ScreenNav } from '../../shared/ScreenNav';
@@ -116,31 +116,7 @@ export default function BatchPage() {
             </>
           )}
         </div>
-        <input
-          ref={files}
-          type="file"
-          multiple
-          hidden
-          aria-label="Files"
-          data-testid="files"
-          onChange={(e) => {
-            void take(filesOfInput(e.target.files));
-            e.target.value = '';
-          }}
-        />
-        <input
-          ref={(el) => {
-            folder.current = el;
-            el?.setAttribute('webkitdirectory', '');
-          }}
-          type="file"
-          hidden
-          aria-label="Folder"
-          onChange={(e) => {
-            void take(filesOfInput(e.target.files));
-            e.target.value = '';
-          }}
-        />
+        <FileInputs take={take} files={files} folder={folder} />
         {assets.length > 0 && (
           <div className="batch-filter">
             <span>

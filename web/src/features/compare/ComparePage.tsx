@@ -4,8 +4,9 @@ import { Form } from 'react-bootstrap';
 import { useSearchParams } from 'react-router-dom';
 import type { Crossing } from '../../api/client';
 import { queries } from '../../api/queries';
-import { filesOfInput, type Incoming, newCrossing } from '../../api/upload';
+import { type Incoming, newCrossing } from '../../api/upload';
 import { Button } from '../../shared/Button';
+import { FileInputs } from '../../shared/FileInputs';
 import { complain } from '../../shared/Notices';
 import { ScreenNav } from '../../shared/ScreenNav';
 import { TopLine } from '../../shared/TopLine';
@@ -95,18 +96,7 @@ export default function ComparePage() {
             Choose files
           </Button>
         </div>
-        <input
-          ref={files}
-          type="file"
-          multiple
-          hidden
-          aria-label="Files"
-          data-testid="files"
-          onChange={(e) => {
-            void take(filesOfInput(e.target.files));
-            e.target.value = '';
-          }}
-        />
+        <FileInputs take={take} files={files} />
         <div className="pair-sides">
           <SideChoice
             label="First"

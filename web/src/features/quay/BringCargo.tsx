@@ -2,8 +2,9 @@ import { useQuery } from '@tanstack/react-query';
 import { type RefObject, useRef, useState } from 'react';
 import { useNavigate } from 'react-router-dom';
 import { queries } from '../../api/queries';
-import { filesOfInput, type Incoming, newCrossing } from '../../api/upload';
+import { type Incoming, newCrossing } from '../../api/upload';
 import { Button } from '../../shared/Button';
+import { FileInputs } from '../../shared/FileInputs';
 import { bytes } from '../../shared/format';
 import { complain } from '../../shared/Notices';
 import { Progress } from '../../shared/Progress';
@@ -82,31 +83,7 @@ export function BringCargo({ choose }: Props) {
             </Button>
           </div>
         )}
-        <input
-          ref={files}
-          type="file"
-          multiple
-          hidden
-          aria-label="Files"
-          data-testid="files"
-          onChange={(e) => {
-            void take(filesOfInput(e.target.files));
-            e.target.value = '';
-          }}
-        />
-        <input
-          ref={(el) => {
-            folder.current = el;
-            el?.setAttribute('webkitdirectory', '');
-          }}
-          type="file"
-          hidden
-          aria-label="Folder"
-          onChange={(e) => {
-            void take(filesOfInput(e.target.files));
-            e.target.value = '';
-          }}
-        />
+        <FileInputs take={take} files={files} folder={folder} />
       </div>
     </>
   );

@@ -3,6 +3,7 @@ package ferry.stone.cli;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.files.Output;
 import ferry.stone.core.format.files.SeekableOutput;
+import ferry.stone.core.work.Folders;
 import java.io.BufferedOutputStream;
 import java.io.FileOutputStream;
 import java.io.IOException;
@@ -182,7 +183,7 @@ final class OutputFolder implements AutoCloseable, Output {
   }
 
   private void remove() {
-    WorkFolder.delete(staging);
+    Folders.delete(staging);
     // A folder that was made for nothing goes too.
     for (Path p = target.toAbsolutePath().normalize(); madeTarget != null && p != null; ) {
       if (!p.startsWith(madeTarget) || !p.toFile().delete()) {

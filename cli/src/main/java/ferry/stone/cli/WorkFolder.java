@@ -1,11 +1,9 @@
 package ferry.stone.cli;
 
+import ferry.stone.core.work.Folders;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.Comparator;
-import java.util.List;
-import java.util.stream.Stream;
 
 /** A temporary folder that is gone after use, however the use ends. */
 final class WorkFolder implements AutoCloseable {
@@ -14,7 +12,7 @@ final class WorkFolder implements AutoCloseable {
 
   WorkFolder() throws IOException {
     path = Files.createTempDirectory("ferry-");
-    onStop = new Thread(() -> delete(path));
+    onStop = new Thread(() -> Folders.delete(path));
     Runtime.getRuntime().addShutdownHook(onStop);
   }
 
@@ -22,22 +20,9 @@ final class WorkFolder implements AutoCloseable {
     return path;
   }
 
-  /** Deletes a folder with all that is in it, as far as that can be done. */
-  static void delete(Path folder) {
-    List<Path> all;
-    try (Stream<Path> walk = Files.walk(folder)) {
-      all = walk.sorted(Comparator.reverseOrder()).toList();
-    } catch (IOException e) {
-      return;
-    }
-    for (Path p : all) {
-      p.toFile().delete();
-    }
-  }
-
   @Override
   public void close() {
-    delete(path);
+    Folders.delete(path);
     try {
       Runtime.getRuntime().removeShutdownHook(onStop);
     } catch (IllegalStateException e) {

@@ -22,6 +22,7 @@ import ferry.stone.core.texture.ImageCodec;
 import ferry.stone.core.view.picture.Picture;
 import ferry.stone.core.view.picture.ViewFrom;
 import ferry.stone.core.work.CancelledException;
+import ferry.stone.core.work.Folders;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -72,7 +73,7 @@ final class AssetRun {
       folder.keep();
       return record;
     } finally {
-      StagedFolder.delete(work);
+      Folders.delete(work);
     }
   }
 

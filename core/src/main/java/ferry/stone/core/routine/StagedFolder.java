@@ -2,6 +2,7 @@ package ferry.stone.core.routine;
 
 import ferry.stone.core.format.files.Output;
 import ferry.stone.core.format.files.SeekableOutput;
+import ferry.stone.core.work.Folders;
 import java.io.BufferedOutputStream;
 import java.io.FileOutputStream;
 import java.io.IOException;
@@ -9,7 +10,6 @@ import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -33,11 +33,6 @@ final class StagedFolder implements Output, AutoCloseable {
     String own = PREFIX + target.getFileName() + ".";
     clean(target.getParent(), own);
     staging = Files.createTempDirectory(target.getParent(), own);
-  }
-
-  /** What was written so far, by its path. */
-  Map<String, Path> written() {
-    return Map.copyOf(written);
   }
 
   /** What was written below a folder, by its path from there. */
@@ -112,7 +107,7 @@ final class StagedFolder implements Output, AutoCloseable {
       throw e;
     }
     if (old != null) {
-      delete(old.getParent());
+      Folders.delete(old.getParent());
     }
   }
 
@@ -123,24 +118,12 @@ final class StagedFolder implements Output, AutoCloseable {
       left = all.filter(p -> p.getFileName().toString().startsWith(own)).toList();
     }
     for (Path path : left) {
-      delete(path);
-    }
-  }
-
-  static void delete(Path folder) {
-    List<Path> all;
-    try (Stream<Path> walk = Files.walk(folder)) {
-      all = walk.sorted(Comparator.reverseOrder()).toList();
-    } catch (IOException e) {
-      return;
-    }
-    for (Path p : all) {
-      p.toFile().delete();
+      Folders.delete(path);
     }
   }
 
   @Override
   public void close() {
-    delete(staging);
+    Folders.delete(staging);
   }
 }

@@ -3,6 +3,7 @@ package ferry.stone.core.routine;
 import ferry.stone.core.cargo.CargoFolder;
 import ferry.stone.core.report.ReportSide;
 import ferry.stone.core.report.ReportSide.FileFact;
+import ferry.stone.core.work.Folders;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -163,7 +164,7 @@ public final class WatchedFolder {
       Files.createDirectories(target.getParent());
       Files.move(file, target, StandardCopyOption.REPLACE_EXISTING);
     }
-    StagedFolder.delete(from);
+    Folders.delete(from);
   }
 
   private static List<Path> entries(Path folder) throws IOException {

@@ -1,6 +1,7 @@
 package ferry.stone.server.landing;
 
 import ferry.stone.core.field.Field;
+import ferry.stone.core.format.CargoRole;
 import ferry.stone.core.format.Format;
 import ferry.stone.core.format.Formats;
 import ferry.stone.core.format.SceneWriter;
@@ -21,6 +22,7 @@ public class FormatController {
    * @param name for people, short
    * @param label with what tells it from other forms
    * @param extensions endings of its main files
+   * @param cache whether it holds points over time alone, which belong to a scene of their name
    * @param frames what its files say of unit and axes, in words
    * @param fields what a landing in it can choose
    */
@@ -32,6 +34,7 @@ public class FormatController {
       boolean reads,
       boolean writes,
       boolean holdsPlaces,
+      boolean cache,
       String frames,
       List<Field> fields) {
 
@@ -44,6 +47,7 @@ public class FormatController {
           format.reader().isPresent(),
           format.writer().isPresent(),
           format.writer().map(SceneWriter::holdsPlaces).orElse(false),
+          format.role() == CargoRole.CACHE,
           format.frames().words(),
           format.writer().map(SceneWriter::fields).orElse(List.of()));
     }
