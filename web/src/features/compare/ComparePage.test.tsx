@@ -34,15 +34,25 @@ const compared = (changed: number) => ({
     kept: 9,
     changed,
     lost: 0,
+    within: 0,
+    beyond: 0,
     rows: [
       row('Whole scene', 'Width', 'KEPT'),
       ...(changed > 0
-        ? [row('buoy/flag', 'Surface distance, largest', 'CHANGED', { differs: '1.000 mm' })]
+        ? [
+            row('buoy/flag', 'Surface distance, largest', 'CHANGED', {
+              nodeId: 4,
+              differs: '1.000 mm',
+              measure: { unit: 'm', differs: 0.001 },
+            }),
+          ]
         : []),
     ],
   },
   firstParts: ['buoy/flag', 'buoy/bell'],
   secondParts: ['buoy/flag', 'buoy/gong'],
+  firstClips: ['wave'],
+  secondClips: ['flutter', 'still'],
 });
 
 function page(answers: Record<string, unknown>) {
@@ -54,6 +64,10 @@ function page(answers: Record<string, unknown>) {
         data: [crossing('a', 'Buoy'), crossing('b', 'Buoy again')],
       },
       { queryKey: queries.formats().queryKey, data: [] },
+      {
+        queryKey: queries.shores().queryKey,
+        data: [{ shore: { id: 'yard', name: 'The yard' }, builtIn: true }],
+      },
     ],
     answers,
   );
@@ -97,4 +111,34 @@ test('the far side that an asset came from can be taken, on one spot', async () 
   choose('The second stands', 'ROOTS');
   await waitFor(() => expect(screen.getByText('The same asset')).toBeTruthy());
   expect(sent.at(-1)?.path).toContain('firstState=now');
+});
+
+test('where they lie apart is shown, of one part too', async () => {
+  page({ '/api/pairs?first=a&second=b': compared(1) });
+  choose('First', 'a');
+  choose('Second', 'b');
+  await waitFor(() => expect(screen.getByAltText('From the front')).toBeTruthy());
+  fireEvent.click(screen.getByText('where'));
+  const picture = screen.getByAltText('From the front, buoy/flag') as HTMLImageElement;
+  expect(picture.src).toContain('part=buoy%2Fflag');
+  fireEvent.click(screen.getByText('show all'));
+  expect(screen.getByAltText('From the front')).toBeTruthy();
+});
+
+test('a take is held against a take, as a shore lets them differ', async () => {
+  const { sent } = page({
+    '/api/pairs?first=a&second=b': compared(1),
+    '/api/pairs?first=a&second=b&firstClip=wave&secondClip=flutter': compared(1),
+    '/api/pairs?first=a&second=b&firstClip=wave&secondClip=still': compared(0),
+    '/api/pairs?first=a&second=b&firstClip=wave&secondClip=still&shore=yard': compared(0),
+  });
+  choose('First', 'a');
+  choose('Second', 'b');
+  await waitFor(() => expect(screen.getByLabelText('Take of the first')).toBeTruthy());
+  choose('Take of the first', 'wave');
+  await waitFor(() => expect(screen.getByLabelText('Take of the second')).toBeTruthy());
+  choose('Take of the second', 'still');
+  await waitFor(() => expect(screen.getByText('The same asset')).toBeTruthy());
+  choose('What may differ', 'yard');
+  await waitFor(() => expect(sent.at(-1)?.path).toContain('shore=yard'));
 });

@@ -23,6 +23,7 @@ export default function ComparePage() {
   const client = useQueryClient();
   const crossings = useQuery(queries.crossings()).data ?? [];
   const ready = crossings.filter((c) => c.state === 'ready');
+  const shores = useQuery(queries.shores()).data ?? [];
   const files = useRef<HTMLInputElement>(null);
   const [bringing, setBringing] = useState('');
   const set = (change: Record<string, string>) =>
@@ -71,9 +72,13 @@ export default function ComparePage() {
     }
     const [one, two] = brought;
     if (one && two) {
-      set({ first: one, second: two, match: '' });
+      set({ first: one, second: two, match: '', firstClip: '', secondClip: '' });
     } else if (one) {
-      set(first ? { second: one, match: '' } : { first: one, match: '' });
+      set(
+        first
+          ? { second: one, match: '' }
+          : { first: one, match: '', firstClip: '', secondClip: '' },
+      );
     }
   };
   const over = usePageDrop(take);
@@ -103,7 +108,7 @@ export default function ComparePage() {
             crossings={ready}
             chosen={first}
             state={asked.get('firstState') ?? 'near'}
-            onChange={(id) => set({ first: id, match: '' })}
+            onChange={(id) => set({ first: id, match: '', firstClip: '', secondClip: '' })}
             onState={(state) => set({ firstState: state })}
           />
           <SideChoice
@@ -111,9 +116,24 @@ export default function ComparePage() {
             crossings={ready}
             chosen={second}
             state={asked.get('secondState') ?? 'near'}
-            onChange={(id) => set({ second: id, match: '' })}
+            onChange={(id) => set({ second: id, match: '', firstClip: '', secondClip: '' })}
             onState={(state) => set({ secondState: state })}
           />
+          <Form.Group controlId="judged">
+            <Form.Label>What may differ</Form.Label>
+            <Form.Select
+              size="sm"
+              value={asked.get('shore') ?? ''}
+              onChange={(e) => set({ shore: e.target.value })}
+            >
+              <option value="">nothing</option>
+              {shores.map(({ shore }) => (
+                <option key={shore.id} value={shore.id}>
+                  what {shore.name} lets differ
+                </option>
+              ))}
+            </Form.Select>
+          </Form.Group>
           <Form.Group controlId="together">
             <Form.Label>The second stands</Form.Label>
             <Form.Select
@@ -128,9 +148,7 @@ export default function ComparePage() {
           </Form.Group>
         </div>
         {first && second && waiting && <p className="quiet">Reading what was brought …</p>}
-        {first && second && !waiting && (
-          <PairFacts asked={asked} onMatch={(match) => set({ match })} />
-        )}
+        {first && second && !waiting && <PairFacts asked={asked} onSet={set} />}
       </main>
       <footer className="lower-edge">
         <span>What is brought here stands on the quay too.</span>

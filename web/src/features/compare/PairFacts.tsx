@@ -4,19 +4,27 @@ import { Form, Table } from 'react-bootstrap';
 import type { LedgerRow } from '../../api/client';
 import { queries } from '../../api/queries';
 import { Button } from '../../shared/Button';
+import { ApartPictures } from './ApartPictures';
+import { Takes } from './Takes';
 
 const MOST_ROWS = 1500;
 const MOST_PARTS = 300;
+const LOOK = { 'the same': 'kept', within: 'change', differs: 'loss' };
+
+const how = (row: LedgerRow) =>
+  row.verdict === 'KEPT' ? 'the same' : row.within ? 'within' : 'differs';
 
 interface Props {
   asked: URLSearchParams;
-  onMatch: (match: string) => void;
+  /** Changes what is asked. */
+  onSet: (change: Record<string, string>) => void;
 }
 
 /** The verdict on two assets, what differs, and which part was held against which. */
-export function PairFacts({ asked, onMatch }: Props) {
+export function PairFacts({ asked, onSet }: Props) {
   const pair = useQuery(queries.pair(asked.toString()));
   const [all, setAll] = useState(false);
+  const [part, setPart] = useState('');
   const rows = useMemo(() => pair.data?.proof.rows ?? [], [pair.data]);
   if (pair.error) {
     return <p className="loss">{pair.error.message}</p>;
@@ -24,15 +32,21 @@ export function PairFacts({ asked, onMatch }: Props) {
   if (!pair.data) {
     return <p className="quiet">Comparing …</p>;
   }
-  const { proof, firstParts, secondParts } = pair.data;
+  const { proof, firstParts, secondParts, firstClips, secondClips } = pair.data;
   const differ = proof.changed + proof.lost;
   const shown = rows.filter((r) => all || r.verdict !== 'KEPT');
+  const lieApart = rows.some(
+    (r) => r.nodeId >= 0 && r.verdict !== 'KEPT' && r.measure?.unit === 'm',
+  );
   return (
     <>
       <div className="quay-head">
         <h2 className={differ === 0 ? 'pair-same' : 'loss'}>
           {differ === 0 ? 'The same asset' : `${differ} of ${proof.kept + differ} facts differ`}
         </h2>
+        {proof.within > 0 && (
+          <span className="quiet">{proof.within} of them within what the shore lets differ</span>
+        )}
         <Form.Check
           id="all-facts"
           type="checkbox"
@@ -46,7 +60,17 @@ export function PairFacts({ asked, onMatch }: Props) {
           </Button>
         </span>
       </div>
-      {shown.length > 0 && <FactTable rows={shown} />}
+      {firstClips.length > 0 && secondClips.length > 0 && (
+        <Takes asked={asked} first={firstClips} second={secondClips} onSet={onSet} />
+      )}
+      {lieApart && (
+        <ApartPictures
+          asked={asked}
+          part={firstParts.includes(part) ? part : ''}
+          onAll={() => setPart('')}
+        />
+      )}
+      {shown.length > 0 && <FactTable rows={shown} parts={firstParts} onPart={setPart} />}
       <details className="pair-parts">
         <summary>Which part was held against which</summary>
         <Parts
@@ -54,14 +78,23 @@ export function PairFacts({ asked, onMatch }: Props) {
           first={firstParts}
           second={secondParts}
           match={JSON.parse(asked.get('match') || '{}') as Record<string, string>}
-          onMatch={(match) => onMatch(Object.keys(match).length > 0 ? JSON.stringify(match) : '')}
+          onMatch={(match) =>
+            onSet({ match: Object.keys(match).length > 0 ? JSON.stringify(match) : '' })
+          }
         />
       </details>
     </>
   );
 }
 
-function FactTable({ rows }: { rows: LedgerRow[] }) {
+interface FactProps {
+  rows: LedgerRow[];
+  parts: string[];
+  /** Shows where a part lies apart. */
+  onPart: (path: string) => void;
+}
+
+function FactTable({ rows, parts, onPart }: FactProps) {
   const groups: { name: string; rows: LedgerRow[] }[] = [];
   for (const row of rows.slice(0, MOST_ROWS)) {
     const last = groups.at(-1);
@@ -87,7 +120,18 @@ function FactTable({ rows }: { rows: LedgerRow[] }) {
           {groups.map((g, i) => (
             <Fragment key={`${g.name}-${i}`}>
               <tr className="group-row">
-                <td colSpan={5}>{g.name}</td>
+                <td colSpan={5}>
+                  {g.name}{' '}
+                  {parts.includes(g.name) && (
+                    <button
+                      type="button"
+                      className="btn btn-link btn-sm p-0"
+                      onClick={() => onPart(g.name)}
+                    >
+                      where
+                    </button>
+                  )}
+                </td>
               </tr>
               {g.rows.map((row, k) => (
                 <tr key={`${row.fact}-${k}`} data-verdict={row.verdict}>
@@ -96,9 +140,7 @@ function FactTable({ rows }: { rows: LedgerRow[] }) {
                   <td className="num">{row.landed}</td>
                   <td className="num">{row.differs}</td>
                   <td>
-                    <span className={`pill pill-${row.verdict === 'KEPT' ? 'kept' : 'loss'}`}>
-                      {row.verdict === 'KEPT' ? 'the same' : 'differs'}
-                    </span>{' '}
+                    <span className={`pill pill-${LOOK[how(row)]}`}>{how(row)}</span>{' '}
                     <span className="quiet">{row.note}</span>
                   </td>
                 </tr>

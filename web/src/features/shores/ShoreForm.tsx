@@ -4,7 +4,7 @@ import { Form } from 'react-bootstrap';
 import type { Shore, ShoreView } from '../../api/client';
 import { queries } from '../../api/queries';
 import { Button } from '../../shared/Button';
-import { BUDGETS, WISHES } from './shoreWords';
+import { BUDGETS, TOLERANCES, WISHES } from './shoreWords';
 
 const AXES: { value: Shore['frame']['up']; label: string }[] = [
   { value: 'PLUS_X', label: 'X' },
@@ -156,6 +156,28 @@ export function ShoreForm({ view, onCopy, onSave, onDelete }: Props) {
                 />
               </Row>
               <Reason text={reason(b.name)} />
+            </div>
+          ))}
+        </section>
+        <section>
+          <h2 className="caps">May differ, empty: told, not judged</h2>
+          {TOLERANCES.map((t) => (
+            <div key={t.name}>
+              <Row label={t.label}>
+                <Form.Control
+                  size="sm"
+                  type="number"
+                  min={0}
+                  step="any"
+                  placeholder={t.name === 'seenFrom' ? 'where all is seen' : ''}
+                  value={shore.tolerances[t.name] ?? ''}
+                  onChange={(e) => {
+                    const value = e.target.value === '' ? null : Number(e.target.value);
+                    set({ tolerances: { ...shore.tolerances, [t.name]: value } });
+                  }}
+                />
+              </Row>
+              <Reason text={reason(t.name)} />
             </div>
           ))}
         </section>

@@ -27,6 +27,7 @@ const shore = (id: string, name: string) =>
     },
     wishes: { embedTextures: true, triangulate: false },
     names: { allowed: '', longest: 0, unique: true },
+    tolerances: { apart: null, turned: 0.5, uv: null, values: null, seenFrom: null },
     reasons: { frame: 'Makers work in centimetres.' },
   }) as unknown as Shore;
 

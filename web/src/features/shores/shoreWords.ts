@@ -13,6 +13,15 @@ export const BUDGETS: { name: keyof Shore['budgets']; label: string }[] = [
   { name: 'skinMove', label: 'Skin may move, mm at 1.75 m (0: not at all)' },
 ];
 
+/** What a shore lets differ, in words. */
+export const TOLERANCES: { name: keyof Shore['tolerances']; label: string }[] = [
+  { name: 'apart', label: 'Surfaces and points apart, mm' },
+  { name: 'turned', label: 'Normals and directions turned, °' },
+  { name: 'uv', label: 'UVs apart, parts of the image' },
+  { name: 'values', label: 'Colours, factors and weights, of 1' },
+  { name: 'seenFrom', label: 'Seen from, m' },
+];
+
 /** Wishes of a shore in words. */
 export const WISHES: { name: keyof Shore['wishes']; label: string }[] = [
   { name: 'triangulate', label: 'Faces cut into triangles' },

@@ -53,7 +53,7 @@ final class CargoArguments {
   LandingOptions landing(String format) {
     return shore.isChosen()
         ? LandingOptions.on(shore.shore(), format)
-        : LandingOptions.of(format).withSkinMove(shore.shore().budgets().skinMove());
+        : LandingOptions.of(format).judgedBy(shore.shore());
   }
 
   /** The shore that the survey goes by. */

@@ -190,7 +190,8 @@ final class Convert implements Callable<Integer> {
       }
       if (report) {
         try (OutputStream to = folder.create(reportName(cargo))) {
-          to.write(page(cargo, proof, landings, folder, options).getBytes(StandardCharsets.UTF_8));
+          to.write(
+              page(cargo, far, proof, landings, folder, options).getBytes(StandardCharsets.UTF_8));
         }
       }
       folder.keep();
@@ -222,7 +223,12 @@ final class Convert implements Callable<Integer> {
 
   /** What was read against what was written, which is read anew for it. */
   private static String page(
-      Asset cargo, Proof proof, Landings landings, OutputFolder folder, LandingOptions options)
+      Asset cargo,
+      Scene far,
+      Proof proof,
+      Landings landings,
+      OutputFolder folder,
+      LandingOptions options)
       throws IOException, FormatException {
     Map<String, Path> written = new TreeMap<>(folder.written());
     written.keySet().removeIf(name -> name.endsWith(".proof.json"));
@@ -242,6 +248,7 @@ final class Convert implements Callable<Integer> {
         proof,
         Reports.side("near", cargo),
         new ReportSide("landed", landed, files, Reports.facts(written)),
+        Report.Against.far(far),
         settings);
   }
 
@@ -286,22 +293,32 @@ final class Convert implements Callable<Integer> {
   /** What is lost is said on standard error, in one sentence. */
   private int verdict(Proof proof) {
     List<String> lost = new ArrayList<>();
+    List<String> beyond = new ArrayList<>();
     for (LedgerRow row : proof.rows()) {
       if (row.verdict() == LedgerRow.Verdict.LOST) {
         lost.add(row.group() + ", " + row.fact());
+      } else if (row.isBeyond()) {
+        beyond.add(row.group() + ", " + row.fact());
       }
     }
-    if (lost.isEmpty()) {
-      return Ferry.KEPT;
+    told(lost, "lost");
+    told(beyond, "beyond what the shore lets differ");
+    return lost.isEmpty() && beyond.isEmpty() ? Ferry.KEPT : Ferry.LOST;
+  }
+
+  private void told(List<String> facts, String what) {
+    if (facts.isEmpty()) {
+      return;
     }
     spec.commandLine()
         .getErr()
         .println(
-            lost.size()
-                + " lost: "
-                + String.join("; ", lost.subList(0, Math.min(3, lost.size())))
-                + (lost.size() > 3 ? " and more" : "")
+            facts.size()
+                + " "
+                + what
+                + ": "
+                + String.join("; ", facts.subList(0, Math.min(3, facts.size())))
+                + (facts.size() > 3 ? " and more" : "")
                 + "; see the proof for all.");
-    return Ferry.LOST;
   }
 }

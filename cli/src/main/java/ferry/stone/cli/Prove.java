@@ -49,6 +49,14 @@ final class Prove implements Callable<Integer> {
       description = "A part of the first by its path, and the part of the second that it is.")
   private Map<String, String> match = new LinkedHashMap<>();
 
+  @Option(
+      names = "--takes",
+      paramLabel = "CLIP=CLIP",
+      description =
+          "A clip of the first and the clip of the second that it is held against, whatever their"
+              + " names; other clips do not count.")
+  private String takes;
+
   @Option(names = "--all", description = "Print what is the same too.")
   private boolean all;
 
@@ -89,11 +97,12 @@ final class Prove implements Callable<Integer> {
                   + "\"; 'ferry inspect --json' lists the paths.");
         }
       }
+      PairProof.How how = how(a, b, files);
       Proof proof =
           PairProof.of(
               new PairProof.Side(a.near(), a.resources(), files.get(0).toString()),
               new PairProof.Side(b.near(), b.resources(), files.get(1).toString()),
-              new PairProof.How(together, match),
+              how,
               Progress.NONE);
       refuse(json, a, b);
       refuse(report, a, b);
@@ -104,6 +113,9 @@ final class Prove implements Callable<Integer> {
         Map<String, String> settings = new LinkedHashMap<>();
         settings.put("Stands", together.name().toLowerCase(Locale.ROOT).replace('_', ' '));
         match.forEach((one, other) -> settings.put("Part " + one, other));
+        if (takes != null) {
+          settings.put("Takes", takes.replace("=", " against "));
+        }
         Reports.write(
             report,
             Report.Kind.PAIR,
@@ -111,10 +123,35 @@ final class Prove implements Callable<Integer> {
             proof,
             Reports.side("first, " + files.get(0).getFileName(), a),
             Reports.side("second, " + files.get(1).getFileName(), b),
+            new Report.Against(a.near(), how),
             settings);
       }
       return print(proof);
     }
+  }
+
+  private PairProof.How how(Asset a, Asset b, List<Path> files) {
+    PairProof.How how =
+        PairProof.How.USUAL.with(together).with(match).with(arguments.shore().tolerances());
+    if (takes == null) {
+      return how;
+    }
+    String[] names = takes.split("=", 2);
+    String wrong =
+        names.length < 2
+            ? "takes CLIP=CLIP"
+            : !has(a, names[0])
+                ? files.get(0) + " has no clip \"" + names[0] + "\""
+                : !has(b, names[1]) ? files.get(1) + " has no clip \"" + names[1] + "\"" : "";
+    if (!wrong.isEmpty()) {
+      throw new ParameterException(
+          spec.commandLine(), "--takes: " + wrong + "; 'ferry inspect' lists the clips.");
+    }
+    return how.withTakes(names[0], names[1]);
+  }
+
+  private static boolean has(Asset asset, String clip) {
+    return asset.near().clips().stream().anyMatch(c -> c.name().equals(clip));
   }
 
   /** What is compared is never written over. */
@@ -143,7 +180,10 @@ final class Prove implements Callable<Integer> {
     int differ = proof.changed() + proof.lost();
     for (LedgerRow row : proof.rows()) {
       if (all || row.verdict() != Verdict.KEPT) {
-        String mark = row.verdict() == Verdict.KEPT ? "same     " : "differs  ";
+        String mark =
+            row.verdict() == Verdict.KEPT
+                ? "same     "
+                : row.isWithin() ? "within   " : "differs  ";
         String values =
             row.far().equals(row.landed()) ? row.far() : row.far() + " → " + row.landed();
         out.println(
@@ -157,10 +197,17 @@ final class Prove implements Callable<Integer> {
                 + (row.note().isEmpty() ? "" : "; " + row.note()));
       }
     }
+    int seen = differ - proof.within();
     out.println(
         differ == 0
             ? "The same asset: " + proof.kept() + " facts compared, all the same."
-            : differ + " of " + (proof.kept() + differ) + " facts differ.");
-    return differ == 0 ? Ferry.KEPT : Ferry.LOST;
+            : differ
+                + " of "
+                + (proof.kept() + differ)
+                + " facts differ"
+                + (proof.within() == 0
+                    ? "."
+                    : ", " + proof.within() + " of them within what the shore lets differ."));
+    return seen == 0 ? Ferry.KEPT : Ferry.LOST;
   }
 }

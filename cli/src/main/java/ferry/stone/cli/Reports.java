@@ -45,9 +45,10 @@ final class Reports {
       Proof proof,
       ReportSide first,
       ReportSide second,
+      Report.Against against,
       Map<String, String> settings)
       throws IOException {
-    Files.writeString(file, page(kind, title, proof, first, second, settings));
+    Files.writeString(file, page(kind, title, proof, first, second, against, settings));
   }
 
   /** The page itself. */
@@ -57,8 +58,10 @@ final class Reports {
       Proof proof,
       ReportSide first,
       ReportSide second,
+      Report.Against against,
       Map<String, String> settings) {
     String made = "Made by Stone Ferry " + Ferry.VERSION + ", " + DAY.format(LocalDateTime.now());
-    return new Report(kind, title, made, proof, first, second, settings).html(Progress.NONE);
+    return new Report(kind, title, made, proof, first, second, against, settings)
+        .html(Progress.NONE);
   }
 }

@@ -5,6 +5,10 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import ferry.stone.core.math.Frame;
+import ferry.stone.core.shore.Shore;
+import ferry.stone.core.shore.Shores;
+import ferry.stone.core.shore.Tolerances;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.io.StringWriter;
@@ -14,6 +18,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 class ProveTest {
+  private static final ObjectMapper JSON = new ObjectMapper();
   private static final String PLANK =
       "o plank\nv 0 0 0\nv 2 0 0\nv 2 1 0\nv 0 1 0\nf 1 2 3 4\no peg\nv 5 0 0\nv 6 0 0\nv 5 1 0\n"
           + "f 5 6 7\n";
@@ -77,6 +82,31 @@ class ProveTest {
     String b = file("b/x.obj", away);
     assertEquals(1, run("prove", a, b));
     assertEquals(0, run("prove", a, b, "--together", "BASES"));
+  }
+
+  @Test
+  void aShoreSaysWhatMayDiffer() throws Exception {
+    String a = file("a/x.obj", PLANK);
+    String b = file("b/x.obj", PLANK.replace("v 2 1 0", "v 2 1 0.001"));
+    assertEquals(1, run("prove", a, b, "--unit-in", "m"));
+    for (double apart : new double[] {0.5, 2}) {
+      Shore own =
+          Shores.nearest(Frame.Y_UP_METRE)
+              .withTolerances(new Tolerances(apart, null, null, null, null));
+      String shore = file("own.json", JSON.writeValueAsString(own));
+      int code = run("prove", a, b, "--unit-in", "m", "--shore", shore);
+      assertEquals(apart > 1 ? 0 : 1, code, out.toString());
+      assertEquals(apart > 1, out.toString().contains("of them within what the shore lets differ"));
+    }
+  }
+
+  @Test
+  void aTakeIsNamedOfBoth() throws Exception {
+    String a = file("a/x.obj", PLANK);
+    assertEquals(2, run("prove", a, a, "--takes", "wave"));
+    assertTrue(err.toString().contains("takes CLIP=CLIP"), err.toString());
+    assertEquals(2, run("prove", a, a, "--takes", "wave=flutter"));
+    assertTrue(err.toString().contains("has no clip \"wave\""), err.toString());
   }
 
   @Test

@@ -35,6 +35,10 @@ abstract class OnThePage {
   @TempDir static Path folder;
   private static FerryProcess ferry;
 
+  /** Software graphics on a machine with other work take their time. */
+  private static final LocatorAssertions.IsVisibleOptions DRAWN =
+      new LocatorAssertions.IsVisibleOptions().setTimeout(90_000);
+
   Browser browser;
   Page page;
 
@@ -97,8 +101,8 @@ abstract class OnThePage {
   }
 
   final void waitForViews() {
-    assertThat(page.locator(".view[data-side=near][data-ready=true] canvas")).isVisible();
-    assertThat(page.locator(".view[data-side=far][data-ready=true] canvas")).isVisible();
+    assertThat(page.locator(".view[data-side=near][data-ready=true] canvas")).isVisible(DRAWN);
+    assertThat(page.locator(".view[data-side=far][data-ready=true] canvas")).isVisible(DRAWN);
     still("near");
     still("far");
   }

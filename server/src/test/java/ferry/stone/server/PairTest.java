@@ -4,8 +4,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import ferry.stone.core.texture.ImageCodec;
+import ferry.stone.core.texture.Pixels;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.Arrays;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.springframework.test.context.DynamicPropertyRegistry;
@@ -52,6 +55,32 @@ class PairTest extends OverTheApi {
         send(get("/api/pairs/report.html").param("first", a).param("second", c), 200)
             .getContentAsByteArray();
     assertThat(new String(page, StandardCharsets.UTF_8)).contains("Slab bent against Slab");
+  }
+
+  @Test
+  void whereTheyLieApartIsAPictureAndAShoreSaysWhatMayDiffer() throws Exception {
+    String a = ready("Slab", SLAB);
+    String c = ready("Slab bent", SLAB.replace("v 4 0 2", "v 4 0.00003 2"));
+    var asked = get("/api/pairs/apart.png").param("first", a).param("second", c);
+    for (String part : new String[] {"", "slab", "gone"}) {
+      Pixels drawn =
+          ImageCodec.decode(
+              send(asked.param("part", part), 200).getContentAsByteArray(), "apart.png");
+      assertThat(drawn.width()).isEqualTo(480);
+      // The bent corner is vermilion, the three that lie where they lay are pale.
+      assertThat(Arrays.stream(drawn.argb()).filter(p -> isRed(p)).count()).isPositive();
+      assertThat(Arrays.stream(drawn.argb()).filter(p -> p != 0 && !isRed(p)).count()).isPositive();
+    }
+    JsonNode told = read(send(pair(a, c), 200)).path("proof");
+    assertThat(told.path("within").asInt()).isZero();
+    JsonNode judged = read(send(pair(a, c).param("shore", "z-up-millimetre"), 200)).path("proof");
+    assertThat(judged.path("beyond").asInt()).isPositive();
+    send(get("/api/pairs/apart.png").param("first", a), 400);
+    send(asked.param("width", "100000"), 400);
+  }
+
+  private static boolean isRed(int argb) {
+    return (argb >> 16 & 255) - (argb >> 8 & 255) > 60 && (argb >> 16 & 255) - (argb & 255) > 60;
   }
 
   @Test

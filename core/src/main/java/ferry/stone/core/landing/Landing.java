@@ -108,7 +108,8 @@ public record Landing(String mainFile, List<Finding> findings) {
         options.target().losses(),
         options.writer().holding(options.values()),
         findings,
-        options.skinMove());
+        options.skinMove(),
+        options.tolerances());
   }
 
   /** A file name stem of a crossing's name: no path, no character that file systems refuse. */

@@ -8,6 +8,7 @@ import ferry.stone.core.format.SceneWriter;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.shore.Budgets;
 import ferry.stone.core.shore.Shore;
+import ferry.stone.core.shore.Tolerances;
 import java.util.HashMap;
 import java.util.Map;
 
@@ -26,6 +27,7 @@ import java.util.Map;
  * @param skinMove how far a vertex may move when joints are left out, in millimetres on something
  *     of a person's size, 1.75 m; more is a loss. 0.5 when left out
  * @param contents what of the far side lands; all when left out
+ * @param tolerances what the shore lets differ; nothing is judged when left out
  */
 public record LandingOptions(
     String format,
@@ -35,7 +37,8 @@ public record LandingOptions(
     String fileName,
     PartFiles parts,
     Double skinMove,
-    LandedContents contents) {
+    LandedContents contents,
+    Tolerances tolerances) {
 
   /** Where the change of frame goes. */
   public enum Transforms {
@@ -53,6 +56,7 @@ public record LandingOptions(
     transforms = transforms == null || !writer.holdsPlaces() ? Transforms.DATA : transforms;
     parts = parts == null ? PartFiles.ONE : parts;
     contents = contents == null ? LandedContents.ALL : contents;
+    tolerances = tolerances == null ? Tolerances.NONE : tolerances;
     skinMove = skinMove == null ? Double.valueOf(Budgets.USUAL_SKIN_MOVE) : skinMove;
     if (!(skinMove >= 0)) {
       throw new IllegalArgumentException("skinMove must be 0 or more millimetres, not " + skinMove);
@@ -61,7 +65,7 @@ public record LandingOptions(
 
   /** The standard landing in a format. */
   public static LandingOptions of(String format) {
-    return new LandingOptions(format, Map.of(), null, false, null, null, null, null);
+    return new LandingOptions(format, Map.of(), null, false, null, null, null, null, null);
   }
 
   /** The landing in a format that a shore asks for. */
@@ -74,7 +78,8 @@ public record LandingOptions(
         null,
         null,
         shore.budgets().skinMove(),
-        null);
+        null,
+        shore.tolerances());
   }
 
   /** The same with another value of an option of the format. */
@@ -82,37 +87,100 @@ public record LandingOptions(
     Map<String, Object> changed = new HashMap<>(options);
     changed.put(option, value);
     return new LandingOptions(
-        format, changed, transforms, doubleSided, fileName, parts, skinMove, contents);
+        format, changed, transforms, doubleSided, fileName, parts, skinMove, contents, tolerances);
   }
 
   public LandingOptions withTransforms(Transforms newTransforms) {
     return new LandingOptions(
-        format, options, newTransforms, doubleSided, fileName, parts, skinMove, contents);
+        format,
+        options,
+        newTransforms,
+        doubleSided,
+        fileName,
+        parts,
+        skinMove,
+        contents,
+        tolerances);
   }
 
   public LandingOptions withDoubleSided(boolean newDoubleSided) {
     return new LandingOptions(
-        format, options, transforms, newDoubleSided, fileName, parts, skinMove, contents);
+        format,
+        options,
+        transforms,
+        newDoubleSided,
+        fileName,
+        parts,
+        skinMove,
+        contents,
+        tolerances);
   }
 
   public LandingOptions withParts(PartFiles newParts) {
     return new LandingOptions(
-        format, options, transforms, doubleSided, fileName, newParts, skinMove, contents);
+        format,
+        options,
+        transforms,
+        doubleSided,
+        fileName,
+        newParts,
+        skinMove,
+        contents,
+        tolerances);
+  }
+
+  /** With what a shore lets pass, and nothing else of it. */
+  public LandingOptions judgedBy(Shore shore) {
+    Double move = shore.budgets().skinMove();
+    return new LandingOptions(
+        format,
+        options,
+        transforms,
+        doubleSided,
+        fileName,
+        parts,
+        move,
+        contents,
+        shore.tolerances());
   }
 
   public LandingOptions withSkinMove(double newSkinMove) {
     return new LandingOptions(
-        format, options, transforms, doubleSided, fileName, parts, newSkinMove, contents);
+        format,
+        options,
+        transforms,
+        doubleSided,
+        fileName,
+        parts,
+        newSkinMove,
+        contents,
+        tolerances);
   }
 
   public LandingOptions withContents(LandedContents newContents) {
     return new LandingOptions(
-        format, options, transforms, doubleSided, fileName, parts, skinMove, newContents);
+        format,
+        options,
+        transforms,
+        doubleSided,
+        fileName,
+        parts,
+        skinMove,
+        newContents,
+        tolerances);
   }
 
   public LandingOptions withFileName(String newFileName) {
     return new LandingOptions(
-        format, options, transforms, doubleSided, newFileName, parts, skinMove, contents);
+        format,
+        options,
+        transforms,
+        doubleSided,
+        newFileName,
+        parts,
+        skinMove,
+        contents,
+        tolerances);
   }
 
   /** Name of the written files without ending. */

@@ -11,6 +11,7 @@ import ferry.stone.core.format.losses.CapabilityTable;
 import ferry.stone.core.format.losses.Holding;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.shore.Tolerances;
 import java.io.IOException;
 import java.util.List;
 
@@ -25,6 +26,7 @@ import java.util.List;
  * @param findings of the writer
  * @param skinMove how far a vertex may move when joints are left out, in millimetres on something
  *     of a person's size
+ * @param tolerances what the shore lets differ
  */
 public record Landed(
     Resources files,
@@ -33,7 +35,8 @@ public record Landed(
     CapabilityTable table,
     Holding holding,
     List<Finding> findings,
-    double skinMove) {
+    double skinMove,
+    Tolerances tolerances) {
 
   /** What becomes of a capability in this landing. */
   public Fate fate(Capability capability) {

@@ -11,7 +11,13 @@ public final class LedgerExport {
 
   /** The numbers behind the texts, for programs. */
   private static final String[] NUMBERS = {
-    "Unit", "Near number", "Far number", "Landed number", "Differs number"
+    "Unit",
+    "Near number",
+    "Far number",
+    "Landed number",
+    "Differs number",
+    "\"Seen within, m\"",
+    "Within the shore's tolerance"
   };
 
   private LedgerExport() {}
@@ -24,7 +30,11 @@ public final class LedgerExport {
             .append(String.join(",", NUMBERS))
             .append("\r\n");
     for (LedgerRow row : rows) {
-      out.append(Sheet.csvLine(cells(row))).append(numbers(row.measure())).append("\r\n");
+      out.append(Sheet.csvLine(cells(row)))
+          .append(numbers(row.measure()))
+          .append(number(row.seenWithin()))
+          .append(row.within() == null ? "," : row.isWithin() ? ",yes" : ",no")
+          .append("\r\n");
     }
     return out.toString();
   }

@@ -1,5 +1,6 @@
 package ferry.stone.core.proof;
 
+import com.fasterxml.jackson.annotation.JsonIgnore;
 import ferry.stone.core.format.losses.Capability;
 
 /**
@@ -12,6 +13,10 @@ import ferry.stone.core.format.losses.Capability;
  * @param about what of a format it tells of, as a forecast names it; {@code null} for none
  * @param measure the numbers behind the texts; {@code null} where there are none, and in proofs of
  *     the first schema
+ * @param seenWithin metres from which a difference in length is as long as a pixel, see {@link
+ *     Judge}; {@code null} for others and in proofs before the third schema
+ * @param within whether what changed is within what the shore lets pass; {@code null} where it says
+ *     nothing
  */
 public record LedgerRow(
     String group,
@@ -24,7 +29,9 @@ public record LedgerRow(
     Verdict verdict,
     String note,
     Capability about,
-    Measure measure) {
+    Measure measure,
+    Double seenWithin,
+    Boolean within) {
 
   /** What became of it. */
   public enum Verdict {
@@ -33,9 +40,33 @@ public record LedgerRow(
     LOST
   }
 
+  /** Whether it changed by more than the shore lets pass. */
+  @JsonIgnore
+  public boolean isBeyond() {
+    return Boolean.FALSE.equals(within);
+  }
+
+  /** Whether it changed, and the shore lets that pass. */
+  @JsonIgnore
+  public boolean isWithin() {
+    return Boolean.TRUE.equals(within);
+  }
+
   /** The same fact under another heading. */
   LedgerRow under(String newGroup) {
     return new LedgerRow(
-        newGroup, fact, nodeId, near, far, landed, differs, verdict, note, about, measure);
+        newGroup,
+        fact,
+        nodeId,
+        near,
+        far,
+        landed,
+        differs,
+        verdict,
+        note,
+        about,
+        measure,
+        seenWithin,
+        within);
   }
 }

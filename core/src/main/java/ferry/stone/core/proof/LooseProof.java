@@ -131,7 +131,7 @@ final class LooseProof {
     String count = Figures.count(wanted.length / per);
     ledger
         .about(capability)
-        .measure(same ? Measure.off("m", off) : null)
+        .measure(same ? Measure.off(Measure.METRES, off) : null)
         .add(
             fact,
             nodeId,

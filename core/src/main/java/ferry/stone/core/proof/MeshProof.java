@@ -157,6 +157,7 @@ final class MeshProof {
     ledger
         .about(shape() != null ? shape() : Capability.POLYGONS)
         .measure(new Measure("m2", null, wanted, found, Math.abs(found - wanted)))
+        .amountsTo(Math.abs(found - wanted) / Math.max(halfEdges(farTriangles), 1e-12))
         .add(
             "Surface area",
             nodeId,
@@ -178,6 +179,27 @@ final class MeshProof {
       v.set(t[i + 6] - t[i], t[i + 7] - t[i + 1], t[i + 8] - t[i + 2]);
       double twice = u.cross(v).length();
       sum += Double.isFinite(twice) ? twice / 2 : 0;
+    }
+    return sum;
+  }
+
+  /**
+   * Half of the lengths of all sides of all triangles, in metres: a triangle's area changes by at
+   * most that much for each metre that its corners move.
+   */
+  private static double halfEdges(double[] t) {
+    double sum = 0;
+    for (int i = 0; i < t.length; i += 9) {
+      for (int k = 0; k < 3; k++) {
+        int a = i + 3 * k;
+        int b = i + 3 * ((k + 1) % 3);
+        double length =
+            Math.sqrt(
+                (t[a] - t[b]) * (t[a] - t[b])
+                    + (t[a + 1] - t[b + 1]) * (t[a + 1] - t[b + 1])
+                    + (t[a + 2] - t[b + 2]) * (t[a + 2] - t[b + 2]));
+        sum += Double.isFinite(length) ? length / 2 : 0;
+      }
     }
     return sum;
   }
@@ -229,7 +251,9 @@ final class MeshProof {
 
   /** Compares corner by corner, in the order that the landing promises. */
   private void corners(Progress progress) {
-    double most = tolerance() * size;
+    Double apart = landing.tolerances().apart();
+    double exact = tolerance() * size;
+    double most = apart == null ? exact : Math.max(exact, apart / 1000);
     CornerPairs pairs =
         landing.holding().isByPrimitives()
             ? new TriangleCorners(farScene, far, landed, landing.holding(), most, progress)
@@ -238,7 +262,7 @@ final class MeshProof {
     int vertices = pairs.landedVertices();
     ledger
         .about(reordered || shape() == null ? Capability.PACKING : shape())
-        .measure(pairs.paired() ? Measure.off("m", pairs.difference().position()) : null)
+        .measure(pairs.paired() ? Measure.off(Measure.METRES, pairs.difference().position()) : null)
         .add(
             "Vertex order",
             nodeId,
@@ -246,10 +270,16 @@ final class MeshProof {
             Figures.count(far.mesh().points().count()),
             Figures.count(vertices) + (vertices > far.mesh().points().count() ? " with seams" : ""),
             pairs.paired() ? Proof.millimetres(pairs.difference().position()) : "order differs",
-            pairs.paired() && !reordered ? Verdict.KEPT : Verdict.CHANGED,
+            pairs.paired() && !reordered && pairs.difference().position() <= exact
+                ? Verdict.KEPT
+                : Verdict.CHANGED,
             !pairs.paired()
                 ? "corners could not be paired"
-                : reordered ? "in the order that draws fastest, as chosen" : "");
+                : reordered
+                    ? "in the order that draws fastest, as chosen"
+                    : pairs.difference().position() <= exact
+                        ? ""
+                        : "as it was; vertices lie apart");
     if (pairs.paired()) {
       layers(pairs);
       custom(pairs);
@@ -292,7 +322,7 @@ final class MeshProof {
     boolean computed = !own && there;
     ledger
         .about(computed || !d.farTangents() ? Capability.TANGENTS : null)
-        .measure(Measure.off("deg", off))
+        .measure(Measure.off(Measure.DEGREES, off))
         .add(
             "Tangents",
             nodeId,
@@ -319,7 +349,7 @@ final class MeshProof {
       boolean kept = sets == found && d.difference().uv() <= UV_TOLERANCE;
       ledger
           .about(quantized() ? Capability.PACKING : null)
-          .measure(Measure.off("1", d.difference().uv()))
+          .measure(Measure.off(Measure.UV, d.difference().uv()))
           .add(
               "UVs",
               nodeId,
@@ -340,7 +370,7 @@ final class MeshProof {
               !derived
                   ? quantized() ? Capability.PACKING : null
                   : far.mesh().smoothing() == null ? Capability.SHARP_EDGES : Capability.SMOOTHING)
-          .measure(Measure.off("deg", d.difference().normalDegrees()))
+          .measure(Measure.off(Measure.DEGREES, d.difference().normalDegrees()))
           .add(
               "Normals",
               nodeId,
@@ -359,7 +389,7 @@ final class MeshProof {
       boolean kept = there && d.difference().colour() <= COLOUR_TOLERANCE;
       ledger
           .about(quantized() ? Capability.PACKING : null)
-          .measure(Measure.off("1", d.difference().colour()))
+          .measure(Measure.off(Measure.PART, d.difference().colour()))
           .add(
               "Vertex colours",
               nodeId,

@@ -39,8 +39,12 @@ import java.util.Map;
  * @param kept rows that arrived the same
  * @param changed rows that arrived in another form
  * @param lost rows that did not arrive
+ * @param seenFrom metres from which it is seen, to which the rows' {@code seenWithin} is held;
+ *     {@code null} in proofs before the third schema
  */
-@JsonIgnoreProperties(value = "schema", allowGetters = true)
+@JsonIgnoreProperties(
+    value = {"schema", "within", "beyond"},
+    allowGetters = true)
 public record Proof(
     String file,
     long bytes,
@@ -48,14 +52,27 @@ public record Proof(
     List<LedgerRow> rows,
     int kept,
     int changed,
-    int lost) {
+    int lost,
+    Double seenFrom) {
 
   /** Form of a proof as JSON; proofs without a number are of the same form. */
-  public static final int SCHEMA = 2;
+  public static final int SCHEMA = 3;
 
   @JsonProperty("schema")
   public int schema() {
     return SCHEMA;
+  }
+
+  /** Rows that changed, and that the shore lets pass. */
+  @JsonProperty("within")
+  public int within() {
+    return (int) rows.stream().filter(LedgerRow::isWithin).count();
+  }
+
+  /** Rows that changed by more than the shore lets pass. */
+  @JsonProperty("beyond")
+  public int beyond() {
+    return (int) rows.stream().filter(LedgerRow::isBeyond).count();
   }
 
   /** Positions agree when they differ by less than this part of {@link #size}. */
@@ -102,7 +119,7 @@ public record Proof(
     // Both are compared in one frame, so that a wrong header shows as wrong sizes.
     Scene arrived = Rebase.intoData(cut(far, landed), Frame.Y_UP_METRE);
     Scene read = Rebase.intoData(file, Frame.Y_UP_METRE);
-    Ledger ledger = new Ledger();
+    Ledger ledger = new Ledger(Judge.of(landed.tolerances(), arrived.bounds()));
     whole(ledger, near, whole, arrived, read, file.frame(), landed);
     PartMatch match = new PartMatch(arrived, read, byHand);
     parts(ledger, near, far, arrived, read, landed.tree(read), match, landed, progress);
@@ -121,7 +138,8 @@ public record Proof(
         rows,
         count(rows, Verdict.KEPT),
         count(rows, Verdict.CHANGED),
-        count(rows, Verdict.LOST));
+        count(rows, Verdict.LOST),
+        ledger.seenFrom());
   }
 
   /**
@@ -146,7 +164,8 @@ public record Proof(
         rows,
         count(rows, Verdict.KEPT),
         count(rows, Verdict.CHANGED),
-        count(rows, Verdict.LOST));
+        count(rows, Verdict.LOST),
+        null);
   }
 
   /** The far side as it was written: cut into triangles where the landing was told to. */
@@ -242,7 +261,7 @@ public record Proof(
     double off = Math.abs(far - landed);
     boolean known = nearScene.unitSource() != FrameSource.ASSUMED;
     Double nearMetres = known ? near * nearScene.frame().metresPerUnit() : null;
-    ledger.about(why).measure(new Measure("m", nearMetres, far, landed, off));
+    ledger.about(why).measure(new Measure(Measure.METRES, nearMetres, far, landed, off));
     String nearText =
         nearScene.unitSource() == FrameSource.ASSUMED
             ? Figures.plain(near) + " units"

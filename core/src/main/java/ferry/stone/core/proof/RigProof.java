@@ -304,7 +304,7 @@ final class RigProof {
             Figures.count(matches.size(), "part"),
             Proof.millimetres(off),
             poseVerdict(off),
-            notComparedNote());
+            poseNote(off));
   }
 
   private void clips(Progress progress) {
@@ -358,7 +358,7 @@ final class RigProof {
               MOMENTS + " moments",
               Proof.millimetres(off),
               poseVerdict(off),
-              notComparedNote());
+              poseNote(off));
     }
   }
 
@@ -393,11 +393,22 @@ final class RigProof {
 
   /** Joints that were left out may move a vertex a little; beyond that its place is lost. */
   private Verdict poseVerdict(double off) {
-    boolean cut = landing.poses() == Capability.INFLUENCES;
-    if (cut && off > InfluenceCut.allowedMetres(far, landing.skinMove())) {
+    if (isTooFar(off)) {
       return Verdict.LOST;
     }
     return off <= POSE_TOLERANCE * size && notCompared == 0 ? Verdict.KEPT : Verdict.CHANGED;
+  }
+
+  private boolean isTooFar(double off) {
+    return landing.poses() == Capability.INFLUENCES
+        && off > InfluenceCut.allowedMetres(far, landing.skinMove());
+  }
+
+  private String poseNote(double off) {
+    return isTooFar(off)
+        ? "joints were left out; the shore lets a vertex move by "
+            + Proof.millimetres(InfluenceCut.allowedMetres(far, landing.skinMove()))
+        : notComparedNote();
   }
 
   private String notComparedNote() {

@@ -4,17 +4,15 @@ import ferry.stone.core.math.Figures;
 import ferry.stone.core.proof.LedgerRow;
 import ferry.stone.core.proof.LedgerRow.Verdict;
 import ferry.stone.core.proof.Proof;
+import ferry.stone.core.proof.pair.PairProof;
+import ferry.stone.core.scene.Scene;
 import ferry.stone.core.texture.ImageCodec;
 import ferry.stone.core.texture.Pixels;
-import ferry.stone.core.view.Deviation;
 import ferry.stone.core.view.picture.Picture;
 import ferry.stone.core.view.picture.ViewFrom;
 import ferry.stone.core.work.Progress;
-import java.nio.ByteBuffer;
-import java.nio.ByteOrder;
 import java.util.ArrayList;
 import java.util.Base64;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -28,6 +26,7 @@ import java.util.Map;
  * @param made when it was made and by what, in words
  * @param first the side that is held to be right
  * @param second what is held against it
+ * @param against what the surfaces of the second are held against in pictures
  * @param settings by their names, in the order that they are shown in
  */
 public record Report(
@@ -37,7 +36,22 @@ public record Report(
     Proof proof,
     ReportSide first,
     ReportSide second,
+    Against against,
     Map<String, String> settings) {
+
+  /**
+   * What the second was to be.
+   *
+   * @param scene {@code null} where that is not known any more: then there are no pictures of where
+   *     they lie apart
+   * @param how it was put on the spot of the first, and parts that were matched by hand
+   */
+  public record Against(Scene scene, PairProof.How how) {
+    /** What was to land. */
+    public static Against far(Scene far) {
+      return new Against(far, PairProof.How.USUAL);
+    }
+  }
 
   /** What a report tells of. */
   public enum Kind {
@@ -67,12 +81,6 @@ public record Report(
   private static final int HEIGHT = 360;
   private static final List<ViewFrom> SIDES =
       List.of(ViewFrom.CORNER, ViewFrom.FRONT, ViewFrom.RIGHT, ViewFrom.TOP);
-
-  /** Triangles of larger scenes are not held against each other for pictures. */
-  private static final long MOST_TRIANGLES = 2_000_000;
-
-  /** Metres below which two surfaces are one, in a picture of where they lie apart. */
-  private static final double NOTHING = 1e-7;
 
   /** The page. */
   public String html(Progress progress) {
@@ -104,7 +112,11 @@ public record Report(
                 : Figures.count(proof.changed(), "fact") + " " + kind.changed + ".";
     out.append("<p class=\"verdict ").append(colour).append("\"><b>").append(words);
     out.append("</b> ").append(proof.kept()).append(kind == Kind.PAIR ? " the same, " : " kept, ");
-    out.append(proof.changed()).append(" changed, ").append(proof.lost()).append(" lost.</p>\n");
+    out.append(proof.changed()).append(" changed, ").append(proof.lost()).append(" lost");
+    out.append(proof.within() == 0 ? "" : ", " + proof.within() + " of what changed within");
+    out.append(proof.beyond() == 0 ? "" : ", " + proof.beyond() + " beyond");
+    out.append(proof.within() + proof.beyond() == 0 ? "" : " what the shore lets differ");
+    out.append(".</p>\n");
   }
 
   private void pictures(StringBuilder out, Progress progress) {
@@ -118,45 +130,27 @@ public record Report(
       figure(out, two.taken(side, WIDTH, HEIGHT, progress), second.label() + ", " + from);
     }
     out.append("</div>\n");
-    apart(out, two, progress);
+    apart(out, progress);
     out.append("</section>\n");
   }
 
   /** Where the second side lies apart from the first, if it does anywhere. */
-  private void apart(StringBuilder out, Picture two, Progress progress) {
-    long triangles =
-        second.scene().meshes().stream().mapToLong(m -> m.faces().triangleCount()).sum();
-    if (triangles > MOST_TRIANGLES) {
+  private void apart(StringBuilder out, Progress progress) {
+    Scene wanted = against.scene;
+    if (wanted == null || !Apart.isPossible(wanted) || !Apart.isPossible(second.scene())) {
       return;
     }
-    Deviation deviation = Deviation.between(second.scene(), first.scene(), false);
-    Map<Integer, float[]> distances = new HashMap<>();
-    double most = 0;
-    String where = "";
-    for (var shown : second.scene().shownMeshes()) {
-      progress.checkCancelled();
-      ByteBuffer bytes =
-          ByteBuffer.wrap(deviation.of(shown.node().id(), progress)).order(ByteOrder.LITTLE_ENDIAN);
-      float[] own = new float[bytes.remaining() / 4];
-      bytes.asFloatBuffer().get(own);
-      distances.put(shown.node().id(), own);
-      for (float each : own) {
-        if (Float.isFinite(each) && each > most) {
-          most = each;
-          where = shown.path();
-        }
-      }
-    }
-    if (most <= NOTHING) {
+    Apart apart = Apart.of(wanted, second.scene(), second.files(), against.how, progress);
+    if (apart.isNothing()) {
       return;
     }
-    out.append("<h3>Where they lie apart</h3><p>Up to ").append(text(Figures.length(most)));
+    out.append("<h3>Where they lie apart</h3><p>Up to ").append(text(Figures.length(apart.most())));
     out.append(", most on ")
-        .append(text(where))
+        .append(text(apart.where()))
         .append(": pale is together, vermilion is the most");
     out.append(".</p><div class=\"pictures\">\n");
     for (ViewFrom side : SIDES) {
-      Pixels heat = two.taken(side, WIDTH, HEIGHT, distances::get, most, progress);
+      Pixels heat = apart.taken(side, WIDTH, HEIGHT, null, progress);
       figure(out, heat, "apart, from the " + side.name().toLowerCase(Locale.ROOT));
     }
     out.append("</div>\n");

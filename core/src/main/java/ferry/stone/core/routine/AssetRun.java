@@ -157,7 +157,9 @@ final class AssetRun {
     List<FileFact> facts = facts(written);
     String reportName = settings.reports() ? stem + ".report.html" : "";
     String page =
-        settings.reports() ? page(asset, proof, landings, files, options, inputs, facts) : "";
+        settings.reports()
+            ? page(asset, proof, landings, files, options, inputs, facts, handling.far())
+            : "";
     try (OutputStream to = folder.create(proofName)) {
       JSON.writeValue(to, proof);
     }
@@ -184,7 +186,8 @@ final class AssetRun {
       CargoFolder files,
       LandingOptions options,
       List<FileFact> inputs,
-      List<FileFact> facts)
+      List<FileFact> facts,
+      Scene far)
       throws IOException, FormatException {
     Scene landed =
         CargoReader.read(
@@ -203,6 +206,7 @@ final class AssetRun {
             proof,
             new ReportSide("near", asset.near(), asset.resources(), inputs),
             new ReportSide("landed", landed, files, facts),
+            Report.Against.far(far),
             named)
         .html(progress);
   }

@@ -47,6 +47,8 @@ public record RunRecord(
     CHANGED,
     /** A step of the routine found nothing to work on or could not run. */
     UNMATCHED,
+    /** Something differs by more than the shore lets differ. */
+    BEYOND,
     LOST,
     /** Nothing was written. */
     REFUSED;
@@ -101,7 +103,8 @@ public record RunRecord(
    * @param mainFile the file to open, from the folder
    * @param files all of it with hashes, from the folder
    * @param foretold how many facts the forecast told as changed or lost
-   * @param lostFacts what was lost, in words
+   * @param beyond how many facts changed by more than the shore lets differ
+   * @param lostFacts what was lost or is beyond that, in words
    * @param proof name of the file with all facts
    * @param report name of the page; empty where none was asked for
    */
@@ -114,6 +117,7 @@ public record RunRecord(
       int kept,
       int changed,
       int lost,
+      int beyond,
       List<String> lostFacts,
       String proof,
       String report) {
@@ -128,8 +132,8 @@ public record RunRecord(
         String reportName) {
       List<String> lost =
           proof.rows().stream()
-              .filter(r -> r.verdict() == LedgerRow.Verdict.LOST)
-              .map(r -> r.group() + ", " + r.fact())
+              .filter(r -> r.verdict() == LedgerRow.Verdict.LOST || r.isBeyond())
+              .map(r -> r.group() + ", " + r.fact() + (r.isBeyond() ? ": " + r.note() : ""))
               .toList();
       return new LandingFact(
           format,
@@ -140,13 +144,16 @@ public record RunRecord(
           proof.kept(),
           proof.changed(),
           proof.lost(),
+          proof.beyond(),
           lost,
           proofName,
           reportName);
     }
 
     private Verdict verdict() {
-      return lost > 0 ? Verdict.LOST : changed > 0 ? Verdict.CHANGED : Verdict.KEPT;
+      return lost > 0
+          ? Verdict.LOST
+          : beyond > 0 ? Verdict.BEYOND : changed > 0 ? Verdict.CHANGED : Verdict.KEPT;
     }
   }
 

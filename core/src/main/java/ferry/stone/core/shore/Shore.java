@@ -15,6 +15,7 @@ import java.util.Map;
  * @param budgets limits
  * @param wishes how it wants things written
  * @param names what names may look like
+ * @param tolerances what may differ of what lands
  * @param reasons why a choice is as it is, by the choice's name: {@code frame}, {@code triangulate}
  *     …
  */
@@ -27,6 +28,7 @@ public record Shore(
     Budgets budgets,
     Wishes wishes,
     NameRules names,
+    Tolerances tolerances,
     Map<String, String> reasons) {
   private static final int LONGEST_NAME = 80;
 
@@ -50,11 +52,19 @@ public record Shore(
     budgets = budgets == null ? Budgets.NONE : budgets;
     wishes = wishes == null ? Wishes.USUAL : wishes;
     names = names == null ? NameRules.ANY : names;
+    tolerances = tolerances == null ? Tolerances.NONE : tolerances;
     reasons = reasons == null ? Map.of() : Map.copyOf(reasons);
+  }
+
+  /** The same letting something else differ. */
+  public Shore withTolerances(Tolerances newTolerances) {
+    return new Shore(
+        id, name, note, frame, formats, budgets, wishes, names, newTolerances, reasons);
   }
 
   /** The same under another id and name. */
   public Shore as(String newId, String newName) {
-    return new Shore(newId, newName, note, frame, formats, budgets, wishes, names, reasons);
+    return new Shore(
+        newId, newName, note, frame, formats, budgets, wishes, names, tolerances, reasons);
   }
 }

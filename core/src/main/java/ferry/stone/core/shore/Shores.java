@@ -119,15 +119,20 @@ public final class Shores {
                   "triangulate",
                   TRIANGLES)),
           shore(
-              "z-up-millimetre",
-              "Z up · millimetre · right-handed",
-              "Tools that make things for real, in millimetres.",
-              frame(0.001, SignedAxis.PLUS_Z, SignedAxis.MINUS_Y, Handedness.RIGHT),
-              List.of("fbx"),
-              Budgets.NONE,
-              Wishes.USUAL,
-              new NameRules(NameRules.PLAIN + "-", 0, false),
-              Map.of("frame", "Millimetres read as metres come out a thousand times too large.")));
+                  "z-up-millimetre",
+                  "Z up · millimetre · right-handed",
+                  "Tools that make things for real, in millimetres.",
+                  frame(0.001, SignedAxis.PLUS_Z, SignedAxis.MINUS_Y, Handedness.RIGHT),
+                  List.of("fbx"),
+                  Budgets.NONE,
+                  Wishes.USUAL,
+                  new NameRules(NameRules.PLAIN + "-", 0, false),
+                  Map.of(
+                      "frame",
+                      "Millimetres read as metres come out a thousand times too large.",
+                      "apart",
+                      "What is made from it is made to a few hundredths of a millimetre."))
+              .withTolerances(new Tolerances(0.01, null, null, null, null)));
 
   private Shores() {}
 
@@ -145,7 +150,8 @@ public final class Shores {
       Wishes wishes,
       NameRules names,
       Map<String, String> reasons) {
-    return new Shore(id, name, note, frame, formats, budgets, wishes, names, reasons);
+    return new Shore(
+        id, name, note, frame, formats, budgets, wishes, names, Tolerances.NONE, reasons);
   }
 
   public static List<Shore> builtIn() {

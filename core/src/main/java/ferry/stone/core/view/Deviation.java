@@ -13,6 +13,7 @@ import java.nio.ByteOrder;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import org.joml.Matrix4d;
 import org.joml.Vector3d;
 
@@ -27,13 +28,15 @@ public final class Deviation {
 
   private final Scene scene;
   private final Matrix4d toMetres;
+  private final Map<Integer, Integer> same;
   private final List<Part> others = new ArrayList<>();
   private TriangleTree all;
 
   private record Part(int nodeId, double[] triangles) {}
 
-  private Deviation(Scene scene, Scene other, boolean sameSpot) {
+  private Deviation(Scene scene, Scene other, boolean sameSpot, Map<Integer, Integer> same) {
     this.scene = scene;
+    this.same = same;
     toMetres = metres(scene);
     Matrix4d otherToMetres = metres(other);
     if (sameSpot) {
@@ -48,7 +51,16 @@ public final class Deviation {
    * @param sameSpot whether the middles of both bases are put on one spot first
    */
   public static Deviation between(Scene scene, Scene other, boolean sameSpot) {
-    return new Deviation(scene, other, sameSpot);
+    return new Deviation(scene, other, sameSpot, null);
+  }
+
+  /**
+   * Of scenes that are not states of one crossing.
+   *
+   * @param same ids of parts of the other by those of the scene's parts that they are
+   */
+  public static Deviation between(Scene scene, Scene other, Map<Integer, Integer> same) {
+    return new Deviation(scene, other, false, same);
   }
 
   private static Matrix4d metres(Scene scene) {
@@ -94,8 +106,9 @@ public final class Deviation {
   }
 
   private TriangleTree treeFor(int nodeId) {
+    Integer wanted = same == null ? Integer.valueOf(nodeId) : same.get(nodeId);
     for (Part part : others) {
-      if (part.nodeId() == nodeId && part.triangles().length > 0) {
+      if (wanted != null && part.nodeId() == wanted && part.triangles().length > 0) {
         return new TriangleTree(part.triangles());
       }
     }

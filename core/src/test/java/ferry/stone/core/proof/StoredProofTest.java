@@ -28,8 +28,10 @@ class StoredProofTest {
             LedgerRow.Verdict.LOST,
             "one is gone",
             Capability.POLYGONS,
-            Measure.count(12, 12, 11));
-    Proof proof = new Proof("a.glb", 120, 0.5, List.of(row), 0, 0, 1);
+            Measure.count(12, 12, 11),
+            null,
+            null);
+    Proof proof = new Proof("a.glb", 120, 0.5, List.of(row), 0, 0, 1, 2.5);
     String stored = JSON.writeValueAsString(proof);
     JsonNode tree = JSON.readTree(stored);
     assertEquals(Proof.SCHEMA, tree.path("schema").asInt());
@@ -46,7 +48,7 @@ class StoredProofTest {
     LedgerRow row = JSON.readValue(old, Proof.class).rows().get(0);
     assertEquals("11", row.landed());
     assertNull(row.measure());
-    assertTrue(LedgerExport.csv(List.of(row)).endsWith(",\"\",,,,,\r\n"));
+    assertTrue(LedgerExport.csv(List.of(row)).endsWith(",\"\",,,,,,,\r\n"));
   }
 
   @Test
@@ -60,9 +62,9 @@ class StoredProofTest {
     assertEquals(0.0025, rows.get(1).measure().differs());
     assertNull(rows.get(2).measure());
     String[] lines = LedgerExport.csv(rows).split("\r\n");
-    assertTrue(lines[0].endsWith("Unit,Near number,Far number,Landed number,Differs number"));
-    assertTrue(lines[1].endsWith(",count,12.0,12.0,11.0,-1.0"), lines[1]);
-    assertTrue(lines[2].endsWith(",m,,,,0.0025"), lines[2]);
+    assertTrue(lines[0].endsWith("Differs number,\"Seen within, m\",Within the shore's tolerance"));
+    assertTrue(lines[1].endsWith(",count,12.0,12.0,11.0,-1.0,,"), lines[1]);
+    assertTrue(lines[2].contains(",m,,,,0.0025,2.33"), lines[2]);
   }
 
   @Test

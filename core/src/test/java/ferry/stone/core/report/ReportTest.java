@@ -42,7 +42,14 @@ class ReportTest {
             PairProof.How.USUAL,
             Progress.NONE);
     return new Report(
-            Report.Kind.PAIR, "Planks", "made <now>", proof, a, b, Map.of("Stands", "as it is"))
+            Report.Kind.PAIR,
+            "Planks",
+            "made <now>",
+            proof,
+            a,
+            b,
+            new Report.Against(a.scene(), PairProof.How.USUAL),
+            Map.of("Stands", "as it is"))
         .html(Progress.NONE);
   }
 

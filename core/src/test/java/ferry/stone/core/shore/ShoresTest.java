@@ -45,12 +45,17 @@ class ShoresTest {
     var noName =
         assertThrows(
             IllegalArgumentException.class,
-            () -> new Shore("a", " ", "", frame, List.of(), null, null, null, null));
+            () -> new Shore("a", " ", "", frame, List.of(), null, null, null, null, null));
     assertTrue(noName.getMessage().contains("1 to 80"));
     assertThrows(
         IllegalArgumentException.class,
-        () -> new Shore("a", "a", "", frame, List.of("A b"), null, null, null, null));
+        () -> new Shore("a", "a", "", frame, List.of("A b"), null, null, null, null, null));
     assertThrows(IllegalArgumentException.class, () -> new NameRules("z-a", 0, false));
+    for (double no : new double[] {-1, Double.NaN, Double.POSITIVE_INFINITY}) {
+      assertThrows(
+          IllegalArgumentException.class, () -> new Tolerances(no, null, null, null, null));
+    }
+    assertThrows(IllegalArgumentException.class, () -> new Tolerances(null, null, null, null, 0.0));
     assertThrows(IllegalArgumentException.class, () -> new Budgets(0, -1, 0, 0, 0, 0, 0, 0));
   }
 

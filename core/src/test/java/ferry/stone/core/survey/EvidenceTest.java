@@ -313,6 +313,7 @@ class EvidenceTest {
             new ferry.stone.core.shore.Budgets(0, 10, 0, 0, 0, 0, 0, 0),
             null,
             null,
+            null,
             null);
     assertEquals("12 triangles of 10", find(survey(row, small), "over-triangles").measured());
   }

@@ -45,6 +45,7 @@ class FindingsAndOffersTest {
         limits,
         usual.wishes(),
         usual.names(),
+        usual.tolerances(),
         usual.reasons());
   }
 

@@ -15,6 +15,7 @@ import ferry.stone.server.crossing.CrossingService;
 import ferry.stone.server.crossing.HandlingService;
 import ferry.stone.server.crossing.LoadedCrossing;
 import ferry.stone.server.crossing.SceneService;
+import ferry.stone.server.crossing.StateService;
 import ferry.stone.server.store.BlobStore;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -31,13 +32,19 @@ public class ReportService {
   private final CrossingService crossings;
   private final SceneService scenes;
   private final HandlingService handlings;
+  private final StateService states;
   private final BlobStore blobs;
 
   public ReportService(
-      CrossingService crossings, SceneService scenes, HandlingService handlings, BlobStore blobs) {
+      CrossingService crossings,
+      SceneService scenes,
+      HandlingService handlings,
+      StateService states,
+      BlobStore blobs) {
     this.crossings = crossings;
     this.scenes = scenes;
     this.handlings = handlings;
+    this.states = states;
     this.blobs = blobs;
   }
 
@@ -65,6 +72,7 @@ public class ReportService {
             landing.proof(),
             near,
             far,
+            Report.Against.far(landing.current() ? states.scene(crossing.id(), "now") : null),
             settings(crossing, landing))
         .html(Progress.NONE);
   }

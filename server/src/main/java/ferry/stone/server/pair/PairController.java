@@ -2,14 +2,18 @@ package ferry.stone.server.pair;
 
 import com.fasterxml.jackson.core.type.TypeReference;
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.proof.pair.PairProof.How;
 import ferry.stone.core.proof.pair.PairProof.Together;
+import ferry.stone.core.shore.Tolerances;
+import ferry.stone.core.view.picture.ViewFrom;
 import ferry.stone.server.pair.PairService.Compared;
-import ferry.stone.server.pair.PairService.How;
 import ferry.stone.server.pair.PairService.Side;
+import ferry.stone.server.shore.ShoreService;
 import ferry.stone.server.store.Json;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Map;
+import org.springdoc.core.annotations.ParameterObject;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
@@ -24,20 +28,32 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/pairs")
 public class PairController {
   private final PairService pairs;
+  private final ShoreService shores;
   private final Json json;
 
-  public PairController(PairService pairs, Json json) {
+  public PairController(PairService pairs, ShoreService shores, Json json) {
     this.pairs = pairs;
+    this.shores = shores;
     this.json = json;
   }
 
-  private How how(Together together, String match) {
+  private How how(Asked asked) {
+    if (asked.first() == null || asked.second() == null) {
+      throw new IllegalArgumentException("first and second are ids of crossings.");
+    }
+    String shore = asked.shore();
+    Map<String, String> match = asked.match().isEmpty() ? Map.of() : match(asked.match());
+    return new How(
+        asked.together(),
+        match,
+        shore.isEmpty() ? Tolerances.NONE : shores.get(shore).tolerances(),
+        asked.firstClip(),
+        asked.secondClip());
+  }
+
+  private Map<String, String> match(String text) {
     try {
-      return new How(
-          together,
-          match.isEmpty()
-              ? Map.of()
-              : json.read(match, new TypeReference<Map<String, String>>() {}));
+      return json.read(text, new TypeReference<Map<String, String>>() {});
     } catch (IllegalStateException e) {
       throw new IllegalArgumentException(
           "match is a JSON object of paths, like {\"first/part\": \"second/part\"}.", e);
@@ -45,38 +61,71 @@ public class PairController {
   }
 
   /**
-   * All facts.
+   * What is compared, and how.
    *
    * @param first id of a crossing
    * @param firstState {@code near} as it was read, {@code now} with its steps, or another state
    * @param match parts of the first and those of the second that they are, as a JSON object
+   * @param shore id of the shore whose tolerances they are held to; none when left out
+   * @param firstClip the clip of the first that is held against {@code secondClip}; all clips by
+   *     their names when left out
    */
+  public record Asked(
+      String first,
+      String firstState,
+      String second,
+      String secondState,
+      Together together,
+      String match,
+      String shore,
+      String firstClip,
+      String secondClip) {
+    public Asked {
+      firstState = firstState == null ? "near" : firstState;
+      secondState = secondState == null ? "near" : secondState;
+      together = together == null ? Together.AS_THEY_ARE : together;
+      match = match == null ? "" : match;
+      shore = shore == null ? "" : shore;
+      firstClip = firstClip == null ? "" : firstClip;
+      secondClip = secondClip == null ? "" : secondClip;
+    }
+
+    private Side one() {
+      return new Side(first, firstState);
+    }
+
+    private Side other() {
+      return new Side(second, secondState);
+    }
+  }
+
+  /** All facts. */
   @GetMapping
-  public Compared compare(
-      @RequestParam String first,
-      @RequestParam(defaultValue = "near") String firstState,
-      @RequestParam String second,
-      @RequestParam(defaultValue = "near") String secondState,
-      @RequestParam(defaultValue = "AS_THEY_ARE") Together together,
-      @RequestParam(defaultValue = "") String match)
+  public Compared compare(@ParameterObject Asked asked) throws IOException, FormatException {
+    return pairs.compare(asked.one(), asked.other(), how(asked));
+  }
+
+  /**
+   * A picture of the second in the colours of how far it lies from the first.
+   *
+   * @param part path of a part of the first, shown alone; all when left out
+   */
+  @GetMapping(path = "/apart.png", produces = MediaType.IMAGE_PNG_VALUE)
+  public byte[] apart(
+      @ParameterObject Asked asked,
+      @RequestParam(defaultValue = "") String part,
+      @RequestParam(defaultValue = "CORNER") ViewFrom from,
+      @RequestParam(defaultValue = "480") int width,
+      @RequestParam(defaultValue = "360") int height)
       throws IOException, FormatException {
-    return pairs.compare(
-        new Side(first, firstState), new Side(second, secondState), how(together, match));
+    return pairs.apart(asked.one(), asked.other(), how(asked), part, from, width, height);
   }
 
   /** The same as a page with pictures of both. */
   @GetMapping(path = "/report.html", produces = "text/html;charset=UTF-8")
-  public ResponseEntity<byte[]> report(
-      @RequestParam String first,
-      @RequestParam(defaultValue = "near") String firstState,
-      @RequestParam String second,
-      @RequestParam(defaultValue = "near") String secondState,
-      @RequestParam(defaultValue = "AS_THEY_ARE") Together together,
-      @RequestParam(defaultValue = "") String match)
+  public ResponseEntity<byte[]> report(@ParameterObject Asked asked)
       throws IOException, FormatException {
-    String page =
-        pairs.page(
-            new Side(first, firstState), new Side(second, secondState), how(together, match));
+    String page = pairs.page(asked.one(), asked.other(), how(asked));
     return ResponseEntity.ok()
         .header(
             HttpHeaders.CONTENT_DISPOSITION,

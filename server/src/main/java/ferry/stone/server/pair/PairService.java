@@ -3,10 +3,14 @@ package ferry.stone.server.pair;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.proof.Proof;
 import ferry.stone.core.proof.pair.PairProof;
-import ferry.stone.core.proof.pair.PairProof.Together;
+import ferry.stone.core.proof.pair.PairProof.How;
+import ferry.stone.core.report.Apart;
 import ferry.stone.core.report.Report;
 import ferry.stone.core.report.ReportSide;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.time.Clip;
+import ferry.stone.core.texture.ImageCodec;
+import ferry.stone.core.view.picture.ViewFrom;
 import ferry.stone.core.work.Progress;
 import ferry.stone.core.work.Release;
 import ferry.stone.server.crossing.CrossingService;
@@ -15,6 +19,7 @@ import ferry.stone.server.crossing.StateService;
 import ferry.stone.server.jobs.JobService;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.lang.ref.SoftReference;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -29,6 +34,7 @@ public class PairService {
   private final SceneService scenes;
   private final StateService states;
   private final JobService jobs;
+  private volatile Held last;
 
   public PairService(
       CrossingService crossings, SceneService scenes, StateService states, JobService jobs) {
@@ -46,24 +52,25 @@ public class PairService {
   public record Side(String crossing, String state) {}
 
   /**
-   * How.
-   *
-   * @param match parts of the first by their paths, and those of the second that they are
-   */
-  public record How(Together together, Map<String, String> match) {}
-
-  /**
    * @param firstParts paths of the parts with a shape
    * @param secondParts likewise
+   * @param firstClips names of its clips
+   * @param secondClips likewise
    */
-  public record Compared(Proof proof, List<String> firstParts, List<String> secondParts) {}
+  public record Compared(
+      Proof proof,
+      List<String> firstParts,
+      List<String> secondParts,
+      List<String> firstClips,
+      List<String> secondClips) {}
 
   public Compared compare(Side first, Side second, How how) throws IOException, FormatException {
     PairProof.Side a = side(first);
     PairProof.Side b = side(second);
     check(a, b, how);
     Proof proof = proof(second.crossing(), a, b, how);
-    return new Compared(proof, parts(a.scene()), parts(b.scene()));
+    return new Compared(
+        proof, parts(a.scene()), parts(b.scene()), clips(a.scene()), clips(b.scene()));
   }
 
   /** As work that is seen and can be cancelled. */
@@ -78,8 +85,7 @@ public class PairService {
           "Comparing " + a.name() + " and " + b.name(),
           progress -> {
             try {
-              PairProof.How wanted = new PairProof.How(how.together(), how.match());
-              proof.add(PairProof.of(a, b, wanted, progress));
+              proof.add(PairProof.of(a, b, how, progress));
             } catch (IOException e) {
               throw new UncheckedIOException(e);
             } catch (FormatException e) {
@@ -104,7 +110,10 @@ public class PairService {
     settings.put("Stands", how.together().name().toLowerCase(Locale.ROOT).replace('_', ' '));
     settings.put("First", first.state());
     settings.put("Second", second.state());
-    how.match().forEach((one, other) -> settings.put("Part " + one, other));
+    how.byHand().forEach((one, other) -> settings.put("Part " + one, other));
+    if (!how.firstClip().isEmpty()) {
+      settings.put("Takes", how.firstClip() + " against " + how.secondClip());
+    }
     return new Report(
             Report.Kind.PAIR,
             b.name() + " against " + a.name(),
@@ -112,6 +121,7 @@ public class PairService {
             proof(second.crossing(), a, b, how),
             report("first, " + a.name(), a),
             report("second, " + b.name(), b),
+            new Report.Against(a.scene(), how),
             settings)
         .html(Progress.NONE);
   }
@@ -127,12 +137,55 @@ public class PairService {
     return new PairProof.Side(scene, scenes.scenes(side.crossing()).cargo(), name);
   }
 
+  /**
+   * A picture of the second in the colours of how far it lies from the first, as PNG.
+   *
+   * @param part path of a part of the first, which is shown alone; empty for all
+   */
+  public byte[] apart(
+      Side first, Side second, How how, String part, ViewFrom from, int width, int height)
+      throws IOException, FormatException {
+    PairProof.Side a = side(first);
+    PairProof.Side b = side(second);
+    check(a, b, how);
+    Held held = last;
+    if (held == null || !held.isOf(a.scene(), b.scene(), how)) {
+      held = new Held(a.scene(), b.scene(), how, new SoftReference<>(apart(second, a, b, how)));
+      last = held;
+    }
+    Apart apart = held.apart.get();
+    apart = apart == null ? apart(second, a, b, how) : apart;
+    String only = part.isEmpty() ? null : part;
+    return ImageCodec.encodePng(apart.taken(from, width, height, only, Progress.NONE));
+  }
+
+  private Apart apart(Side second, PairProof.Side a, PairProof.Side b, How how) {
+    List<Apart> made = new ArrayList<>();
+    jobs.here(
+        "compare",
+        second.crossing(),
+        "Drawing where " + a.name() + " and " + b.name() + " lie apart",
+        progress -> made.add(Apart.of(a.scene(), b.scene(), b.files(), how, progress)));
+    return made.get(0);
+  }
+
+  /** What was held against what last: its pictures are asked for one by one. */
+  private record Held(Scene first, Scene second, How how, SoftReference<Apart> apart) {
+    boolean isOf(Scene a, Scene b, How otherHow) {
+      return first == a && second == b && how.equals(otherHow);
+    }
+  }
+
+  private static List<String> clips(Scene scene) {
+    return scene.clips().stream().map(Clip::name).distinct().toList();
+  }
+
   private static List<String> parts(Scene scene) {
     return scene.shownMeshes().stream().map(Scene.ShownMesh::path).distinct().toList();
   }
 
   private static void check(PairProof.Side a, PairProof.Side b, How how) {
-    how.match()
+    how.byHand()
         .forEach(
             (one, other) -> {
               if (!parts(a.scene()).contains(one) || !parts(b.scene()).contains(other)) {

@@ -261,7 +261,7 @@ public final class MaterialProof {
       double b = colour && read.linearColours() ? ColourSpace.toSrgb(there[k]) : there[k];
       off = Math.max(off, Math.abs(a - b));
     }
-    ledger.measure(Measure.off("1", off));
+    ledger.measure(Measure.off(Measure.PART, off));
     ledger.add(
         name,
         -1,
@@ -307,7 +307,7 @@ public final class MaterialProof {
     for (int k = 0; k < 3; k++) {
       off = Math.max(off, Math.abs(ColourSpace.toSrgb(wanted[k]) - ColourSpace.toSrgb(found[k])));
     }
-    ledger.measure(Measure.off("1", off));
+    ledger.measure(Measure.off(Measure.PART, off));
     ledger.add(
         fact,
         -1,
@@ -321,7 +321,7 @@ public final class MaterialProof {
 
   private void number(String fact, String written, double wanted, double found) {
     double off = Math.abs(wanted - found);
-    ledger.measure(new Measure("1", null, wanted, found, off));
+    ledger.measure(new Measure(Measure.PART, null, wanted, found, off));
     ledger.add(
         fact,
         -1,

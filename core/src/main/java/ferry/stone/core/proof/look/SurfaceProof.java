@@ -92,7 +92,7 @@ public final class SurfaceProof {
     boolean same = off <= FACTOR_TOLERANCE * most;
     ledger
         .about(same ? null : Capability.MATERIAL_CHANNELS)
-        .measure(Measure.off("1", off))
+        .measure(Measure.off(Measure.PART, off))
         .add(
             fact,
             -1,

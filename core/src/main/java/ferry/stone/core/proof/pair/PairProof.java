@@ -15,11 +15,14 @@ import ferry.stone.core.proof.PartMatch;
 import ferry.stone.core.proof.Proof;
 import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.time.Clip;
+import ferry.stone.core.shore.Tolerances;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import org.joml.Matrix4d;
 import org.joml.Vector3d;
 
@@ -31,9 +34,42 @@ public final class PairProof {
   /**
    * @param together how the second is put on the spot of the first before they are compared
    * @param byHand paths of parts of the second by those of the parts of the first that they are
+   * @param tolerances what may differ
+   * @param firstClip the only clip of the first that is compared, as a take against a take; empty
+   *     for all of them, by their names
+   * @param secondClip the clip of the second that it is held against
    */
-  public record How(Together together, Map<String, String> byHand) {
-    public static final How USUAL = new How(Together.AS_THEY_ARE, Map.of());
+  public record How(
+      Together together,
+      Map<String, String> byHand,
+      Tolerances tolerances,
+      String firstClip,
+      String secondClip) {
+    public static final How USUAL =
+        new How(Together.AS_THEY_ARE, Map.of(), Tolerances.NONE, "", "");
+
+    public How {
+      if (firstClip.isEmpty() != secondClip.isEmpty()) {
+        throw new IllegalArgumentException(
+            "A take is held against a take: name a clip of both, or of neither.");
+      }
+    }
+
+    public How with(Together newTogether) {
+      return new How(newTogether, byHand, tolerances, firstClip, secondClip);
+    }
+
+    public How with(Map<String, String> newByHand) {
+      return new How(together, newByHand, tolerances, firstClip, secondClip);
+    }
+
+    public How with(Tolerances newTolerances) {
+      return new How(together, byHand, newTolerances, firstClip, secondClip);
+    }
+
+    public How withTakes(String first, String second) {
+      return new How(together, byHand, tolerances, first, second);
+    }
   }
 
   /** Where the second asset stands when it is compared. */
@@ -59,10 +95,10 @@ public final class PairProof {
   private final How how;
 
   private PairProof(Side first, Side second, How how) {
-    this.first = first;
+    this.first = new Side(take(first, how.firstClip, how.firstClip), first.files, first.name);
     this.other = second;
     this.how = how;
-    this.second = moved(first.scene, second.scene, how.together);
+    this.second = placed(first.scene, take(second, how.secondClip, how.firstClip), how.together);
   }
 
   /** All facts; what only the second has is listed too. */
@@ -80,14 +116,15 @@ public final class PairProof {
             CapabilityTable.named("pair", "the second file", "").kept(Capability.values()).build(),
             new AsItIs(second),
             List.of(),
-            0);
+            0,
+            how.tolerances);
     Proof plain = Proof.of(first.scene, first.scene, landed, first.files, how.byHand, progress);
     List<LedgerRow> rows = new ArrayList<>();
     for (LedgerRow row : plain.rows()) {
       rows.add(row.fact().equals("Unit and axes") ? frames() : row);
     }
-    Ledger more = new Ledger();
     Scene a = Rebase.intoData(first.scene, Frame.Y_UP_METRE);
+    Ledger more = Ledger.judged(how.tolerances, a.bounds());
     Scene b = Rebase.intoData(second, Frame.Y_UP_METRE);
     PartMatch match = new PartMatch(a, b, how.byHand);
     matches(more, match);
@@ -102,7 +139,8 @@ public final class PairProof {
         List.copyOf(rows),
         count(rows, Verdict.KEPT),
         count(rows, Verdict.CHANGED),
-        count(rows, Verdict.LOST));
+        count(rows, Verdict.LOST),
+        plain.seenFrom());
   }
 
   private static int count(List<LedgerRow> rows, Verdict verdict) {
@@ -154,7 +192,33 @@ public final class PairProof {
     }
   }
 
-  private static Scene moved(Scene a, Scene b, Together together) {
+  /** The side with one clip alone, under a name. */
+  private static Scene take(Side side, String clip, String name) {
+    if (clip.isEmpty()) {
+      return side.scene;
+    }
+    Clip taken =
+        side.scene.clips().stream()
+            .filter(c -> c.name().equals(clip))
+            .findFirst()
+            .orElseThrow(
+                () ->
+                    new IllegalArgumentException(
+                        side.name
+                            + " has no clip \""
+                            + clip
+                            + "\"; it has "
+                            + (side.scene.clips().isEmpty()
+                                ? "none"
+                                : side.scene.clips().stream()
+                                    .map(Clip::name)
+                                    .collect(Collectors.joining(", ")))
+                            + "."));
+    return side.scene.toBuilder().clips(List.of(taken.withName(name))).build();
+  }
+
+  /** The second in its own frame, put on the spot of the first. */
+  public static Scene placed(Scene a, Scene b, Together together) {
     if (together == Together.AS_THEY_ARE || a.nodes().isEmpty() || b.nodes().isEmpty()) {
       return b;
     }

@@ -71,7 +71,7 @@ final class WeightsProof {
       }
     }
     String vertices = Figures.count(count, "vertex");
-    ledger.measure(new Measure("1", null, null, null, most));
+    ledger.measure(new Measure(Measure.PART, null, null, null, most));
     ledger.add(
         "Weights",
         part.node().id(),

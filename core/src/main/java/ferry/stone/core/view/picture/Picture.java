@@ -58,6 +58,11 @@ public final class Picture {
     float[] at(int nodeId);
   }
 
+  private Picture(Map<Integer, Surface> surfaces, List<Part> parts) {
+    this.surfaces = surfaces;
+    this.parts.addAll(parts);
+  }
+
   private Picture(Scene scene, Resources files, double seconds, Progress progress) {
     Scene whole = StraightCurves.of(Rebase.intoData(scene, Frame.Y_UP_METRE), mesh -> false);
     surfaces = Surface.all(whole, files);
@@ -97,6 +102,11 @@ public final class Picture {
    */
   public static Picture of(Scene scene, Resources files, double seconds, Progress progress) {
     return new Picture(scene, files, seconds, progress);
+  }
+
+  /** The same with one part alone. */
+  public Picture of(int nodeId) {
+    return new Picture(surfaces, parts.stream().filter(p -> p.nodeId == nodeId).toList());
   }
 
   /** At rest. */

@@ -1,6 +1,8 @@
 package ferry.stone.core.proof.pair;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.withinPercentage;
 
 import ferry.stone.core.TestFiles;
 import ferry.stone.core.cargo.CargoReader;
@@ -11,6 +13,7 @@ import ferry.stone.core.proof.FaultScene;
 import ferry.stone.core.proof.FaultScene.Fault;
 import ferry.stone.core.proof.LedgerRow;
 import ferry.stone.core.proof.LedgerRow.Verdict;
+import ferry.stone.core.proof.Proof;
 import ferry.stone.core.proof.pair.PairProof.How;
 import ferry.stone.core.proof.pair.PairProof.Side;
 import ferry.stone.core.proof.pair.PairProof.Together;
@@ -18,6 +21,7 @@ import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.node.LocalTransform.Trs;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.time.Clip;
+import ferry.stone.core.shore.Tolerances;
 import ferry.stone.core.work.Progress;
 import java.util.List;
 import java.util.Map;
@@ -99,6 +103,53 @@ class PairProofTest {
                 r.group().matches(".*(" + group + ").*") && r.fact().matches(".*(" + fact + ").*"));
   }
 
+  /** One vertex that lies 1 mm off, seen from where the whole fills the picture, and from afar. */
+  @Test
+  void aShoreSaysWhatMayDifferAndFromWhereItIsSeen() throws Exception {
+    Side good = side(FaultScene.with(Fault.NONE), "glb");
+    Side bad = side(FaultScene.with(Fault.VERTEX), "glb");
+    for (double apart : new double[] {0.5, 2}) {
+      Tolerances tolerances = new Tolerances(apart, null, null, null, 100.0);
+      How how = How.USUAL.with(tolerances);
+      Proof proof = PairProof.of(good, bad, how, Progress.NONE);
+      LedgerRow row =
+          proof.rows().stream()
+              .filter(r -> r.fact().startsWith("Surface distance"))
+              .filter(r -> r.verdict() == Verdict.CHANGED)
+              .findFirst()
+              .orElseThrow();
+      // 1,080 rows over 60 degrees: a pixel is 1.069 mm high in 1 m (by hand).
+      assertThat(row.seenWithin()).isCloseTo(row.measure().differs() * 935.3, withinPercentage(1));
+      assertThat(row.within()).isEqualTo(apart > 1);
+      assertThat(row.note())
+          .contains("not visible from 100 m")
+          .endsWith((apart > 1 ? "within" : "beyond") + " what the shore lets differ");
+      assertThat(apart > 1 ? proof.within() : proof.beyond()).isPositive();
+    }
+    assertThat(differences(good, bad, How.USUAL)).allMatch(r -> r.within() == null);
+  }
+
+  /** Two takes under other names: the same one is the same, one with another key is not. */
+  @Test
+  void aTakeIsHeldAgainstATake() throws Exception {
+    Side good = side(FaultScene.with(Fault.NONE), "glb");
+    String name = good.scene().clips().get(0).name();
+    for (Fault fault : List.of(Fault.NONE, Fault.KEY)) {
+      Side other = side(FaultScene.with(fault), "glb");
+      Clip take = other.scene().clips().get(0).withName("take 2");
+      Clip more = take.withName("take 3");
+      Scene two = other.scene().toBuilder().clips(List.of(take, more)).build();
+      List<LedgerRow> rows =
+          differences(
+              good, new Side(two, other.files(), "two"), How.USUAL.withTakes(name, "take 2"));
+      assertThat(rows.isEmpty()).isEqualTo(fault == Fault.NONE);
+      assertThat(rows)
+          .allMatch(r -> r.fact().contains("during " + name) || r.fact().contains("Motion"));
+    }
+    assertThatThrownBy(() -> differences(good, good, How.USUAL.withTakes(name, "take 9")))
+        .hasMessageContaining("no clip \"take 9\"");
+  }
+
   @Test
   void aPartWithAnotherNameAndPlaceIsFoundByItsShapeAndSaid() throws Exception {
     Side a = side(FaultScene.with(Fault.NONE), "glb");
@@ -122,7 +173,7 @@ class PairProofTest {
     List<LedgerRow> rows = differences(a, new Side(moved, a.files(), "moved"), How.USUAL);
     assertThat(rows)
         .anyMatch(r -> r.fact().equals("Compared with") && r.note().equals("found by shape"));
-    How hand = new How(Together.AS_THEY_ARE, Map.of("buoy/bell", "buoy/klang"));
+    How hand = How.USUAL.with(Map.of("buoy/bell", "buoy/klang"));
     assertThat(differences(a, new Side(moved, a.files(), "moved"), hand))
         .anyMatch(r -> r.fact().equals("Compared with") && r.note().equals("found as you say"));
   }
@@ -134,7 +185,7 @@ class PairProofTest {
     Side b = new Side(away, a.files(), "away");
     assertThat(differences(a, b, How.USUAL)).isNotEmpty();
     for (Together spot : List.of(Together.ROOTS, Together.BASES)) {
-      assertThat(differences(a, b, new How(spot, Map.of()))).as(spot.toString()).isEmpty();
+      assertThat(differences(a, b, How.USUAL.with(spot))).as(spot.toString()).isEmpty();
     }
   }
 
