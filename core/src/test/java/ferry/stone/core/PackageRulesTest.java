@@ -66,7 +66,7 @@ class PackageRulesTest {
           .mayOnlyBeAccessedByLayers("routine", "cargo", "landing", "proof", "view", "report")
           .whereLayer("geometry")
           .mayOnlyBeAccessedByLayers(
-              "view", "proof", "landing", "handling", "survey", "format", "cargo")
+              "report", "view", "proof", "landing", "handling", "survey", "format", "cargo")
           .whereLayer("motion")
           .mayOnlyBeAccessedByLayers(
               "view", "proof", "landing", "handling", "survey", "format", "cargo")
@@ -74,7 +74,7 @@ class PackageRulesTest {
           .mayOnlyBeAccessedByLayers(
               "routine", "view", "proof", "landing", "format", "cargo", "report")
           .whereLayer("shore")
-          .mayOnlyBeAccessedByLayers("routine", "landing", "handling", "survey", "format")
+          .mayOnlyBeAccessedByLayers("routine", "landing", "handling", "survey", "format", "proof")
           .whereLayer("math")
           .mayOnlyBeAccessedByLayers(
               "routine",

@@ -33,8 +33,6 @@ final class RigProof {
   /** Poses agree when vertices differ by less than this part of the asset's diagonal. */
   private static final double POSE_TOLERANCE = 1e-5;
 
-  private static final int MOMENTS = 9;
-
   private final Ledger ledger;
   private final Scene near;
   private final Scene far;
@@ -320,6 +318,7 @@ final class RigProof {
             far.clips().size(),
             read.clips().size(),
             "clips are missing");
+    NodeMotionProof joints = new NodeMotionProof(ledger, far, read, POSE_TOLERANCE * size);
     Map<String, Deque<Clip>> byName = new HashMap<>();
     read.clips().forEach(c -> byName.computeIfAbsent(c.name(), k -> new ArrayDeque<>()).add(c));
     for (Clip clip : far.clips()) {
@@ -345,7 +344,8 @@ final class RigProof {
           seconds(Math.abs(found - wanted)),
           Math.abs(found - wanted) < 1e-4 ? Verdict.KEPT : Verdict.CHANGED,
           "");
-      double off = farthest(clip, landed);
+      double[] moments = moments(clip);
+      double off = farthest(clip, landed, moments);
       boolean sampled = landing.said("motion-sampled");
       ledger
           .about(landing.poses() == null && sampled ? Capability.CLIPS : landing.poses())
@@ -354,29 +354,39 @@ final class RigProof {
               "Vertices during " + name,
               -1,
               "",
-              MOMENTS + " moments",
-              MOMENTS + " moments",
+              moments.length + " moments",
+              moments.length + " moments",
               Proof.millimetres(off),
               poseVerdict(off),
               poseNote(off));
+      joints.compare(name, clip, landed, moments, sampled ? Capability.CLIPS : null);
     }
   }
 
+  /** At which moments a clip is compared, where the file says anything. */
+  private double[] moments(Clip clip) {
+    long vertices = 0;
+    for (Match match : matches) {
+      vertices += mesh(far, match.farPlace()).points().count();
+    }
+    return Arrays.stream(Moments.of(clip, vertices))
+        .map(moment -> landing.holding().moment(clip, moment))
+        .distinct()
+        .toArray();
+  }
+
   /** The farthest that a vertex is off at any of the moments. */
-  private double farthest(Clip clip, Clip landed) {
-    double wanted = clip.endSeconds() - clip.startSeconds();
+  private double farthest(Clip clip, Clip landed, double[] moments) {
     double off = 0;
     Scene moved = withoutLostCaches();
     ClipPoses wantedPoses = ClipPoses.of(moved, clip);
     ClipPoses foundPoses = ClipPoses.of(read, landed);
-    for (int i = 0; i < MOMENTS; i++) {
-      double even = clip.startSeconds() + wanted * i / (MOMENTS - 1);
-      double part = landing.holding().moment(clip, even) - clip.startSeconds();
-      Pose wantedPose = wantedPoses.at(clip.startSeconds() + part);
-      double here = farthest(moved, wantedPose, foundPoses.at(landed.startSeconds() + part));
+    for (double at : moments) {
+      double moment = landed.startSeconds() + at - clip.startSeconds();
+      Pose wantedPose = wantedPoses.at(at);
+      double here = farthest(moved, wantedPose, foundPoses.at(moment));
       // A jump at this very moment may be told a 32-bit rounding earlier or later.
       for (int side = -1; side <= 1 && here > POSE_TOLERANCE * size; side += 2) {
-        double moment = landed.startSeconds() + part;
         double beside = moment + side * 2.0 * Math.ulp((float) moment);
         here = Math.min(here, farthest(moved, wantedPose, foundPoses.at(beside)));
       }

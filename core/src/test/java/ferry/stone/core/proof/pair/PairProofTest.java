@@ -18,6 +18,7 @@ import ferry.stone.core.proof.pair.PairProof.How;
 import ferry.stone.core.proof.pair.PairProof.Side;
 import ferry.stone.core.proof.pair.PairProof.Together;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.SceneBuilder;
 import ferry.stone.core.scene.node.LocalTransform.Trs;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.time.Clip;
@@ -127,6 +128,44 @@ class PairProofTest {
       assertThat(apart > 1 ? proof.within() : proof.beyond()).isPositive();
     }
     assertThat(differences(good, bad, How.USUAL)).allMatch(r -> r.within() == null);
+  }
+
+  /**
+   * One of 200 keys, between any evenly spread few moments; and a group that nothing is seen of.
+   */
+  @Test
+  void aKeyBetweenManyIsFoundAndSoIsOneThatMovesNothing() throws Exception {
+    Side good = side(FaultScene.with(Fault.NONE), "glb");
+    int joint = good.scene().clips().get(0).tracks().get(0).targetId();
+    for (boolean alone : new boolean[] {false, true}) {
+      SceneBuilder two = good.scene().toBuilder();
+      int group = two.newId();
+      two.add(Node.of(group, "lonely", -1, Node.Content.GROUP));
+      int target = alone ? group : joint;
+      Scene was = two.clips(List.of(many(target, -1))).build();
+      Scene is = was.toBuilder().clips(List.of(many(target, 101))).build();
+      assertThat(differences(side(was, "glb"), side(was, "glb"), How.USUAL)).isEmpty();
+      List<LedgerRow> rows = differences(side(was, "glb"), side(is, "glb"), How.USUAL);
+      assertThat(rows).anyMatch(r -> r.fact().startsWith("Directions of joints and groups during"));
+      assertThat(rows.stream().anyMatch(r -> r.fact().startsWith("Vertices"))).isEqualTo(!alone);
+      assertThat(rows).anyMatch(r -> r.note().contains(", 1.010 s"));
+    }
+  }
+
+  /** A turn about x with a key each hundredth of a second, one of them elsewhere. */
+  private static Clip many(int node, int other) {
+    double[] times = new double[200];
+    double[] values = new double[800];
+    for (int k = 0; k < 200; k++) {
+      times[k] = k / 100.0;
+      double half = k == other ? 0.2 : 0.1 * k / 200;
+      values[4 * k] = Math.sin(half);
+      values[4 * k + 3] = Math.cos(half);
+    }
+    Clip.Track turn =
+        new Clip.Track(
+            node, Clip.ROTATION, Clip.Interpolation.LINEAR, 4, times, values, null, null);
+    return new Clip(900, "many", 0, 1.99, List.of(turn));
   }
 
   /** Two takes under other names: the same one is the same, one with another key is not. */
