@@ -1,7 +1,9 @@
 package ferry.stone.core.proof;
 
 import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Findings;
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.files.FileTree;
 import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.flat.ArrangedParts;
@@ -12,8 +14,10 @@ import ferry.stone.core.format.losses.Holding;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.shore.Tolerances;
+import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.util.List;
+import java.util.Map;
 
 /**
  * What was written, and what was asked of the writer.
@@ -68,9 +72,13 @@ public record Landed(
                 : holding.isRounded() ? Capability.PACKING : null;
   }
 
-  /** The file as other readers see it. */
-  Scene read() throws IOException, FormatException {
-    return holding.read(mainFile, files);
+  /**
+   * The file as other readers see it.
+   *
+   * @param told takes what the reader had to leave out, guess or put right
+   */
+  Scene read(Findings told) throws IOException, FormatException {
+    return holding.read(mainFile, new ReadContext(files, Map.of(), told, Progress.NONE));
   }
 
   /**

@@ -2,6 +2,7 @@ package ferry.stone.core.proof;
 
 import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import com.fasterxml.jackson.annotation.JsonProperty;
+import ferry.stone.core.finding.Findings;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.files.CargoPath;
 import ferry.stone.core.format.files.FileTree;
@@ -113,7 +114,8 @@ public record Proof(
             : landed.holding().held(shaped, landed.mainFile());
     progress.report("reading back " + landed.mainFile(), 0);
     long start = System.nanoTime();
-    Scene file = landed.read();
+    Findings told = new Findings();
+    Scene file = landed.read(told);
     double seconds = (System.nanoTime() - start) / 1e9;
     progress.report("comparing", 0.3);
     // Both are compared in one frame, so that a wrong header shows as wrong sizes.
@@ -127,6 +129,7 @@ public record Proof(
     new CacheProof(ledger, near, arrived, read, match).run(landed, progress);
     new SequenceProof(ledger, arrived, read, match).run(landed, progress);
     new MaterialProof(ledger, near, arrived, read, match, cargo, landed).run(progress);
+    ReadingProof.list(ledger, told);
     NotCarried.list(ledger, whole, landed);
     List<LedgerRow> rows = ledger.rows();
     Resources files = landed.files();

@@ -97,7 +97,8 @@ class FormatConformanceTest {
     Scene landed(TestFiles files) throws IOException, FormatException {
       SceneWriter writer = Formats.writer(options.format());
       Values values = Values.of(writer.fields(), options.options());
-      return Rebase.intoData(writer.holding(values).read(file(files), files), Frame.Y_UP_METRE);
+      return Rebase.intoData(
+          writer.holding(values).read(file(files), ReadContext.of(files)), Frame.Y_UP_METRE);
     }
   }
 

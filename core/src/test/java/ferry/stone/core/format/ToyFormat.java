@@ -3,7 +3,6 @@ package ferry.stone.core.format;
 import ferry.stone.core.field.Field;
 import ferry.stone.core.field.Values;
 import ferry.stone.core.format.files.CargoPath;
-import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.format.losses.Capability.Fate;
 import ferry.stone.core.format.losses.CapabilityTable;
@@ -165,8 +164,8 @@ public final class ToyFormat implements Format, SceneWriter {
       }
 
       @Override
-      public Scene read(String mainFile, Resources files) throws IOException, FormatException {
-        return ToyFormat.read(mainFile, ReadContext.of(files));
+      public Scene read(String mainFile, ReadContext context) throws IOException, FormatException {
+        return ToyFormat.read(mainFile, context);
       }
 
       @Override

@@ -6,7 +6,6 @@ import ferry.stone.core.format.abc.read.AbcReader;
 import ferry.stone.core.format.abc.write.AbcOptions;
 import ferry.stone.core.format.abc.write.AbcPlan;
 import ferry.stone.core.format.files.CargoPath;
-import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.format.losses.Capability.Fate;
 import ferry.stone.core.format.losses.Holding;
@@ -43,8 +42,8 @@ record AbcHolding(AbcOptions options, Frame frame) implements Holding {
   }
 
   @Override
-  public Scene read(String mainFile, Resources files) throws IOException, FormatException {
-    return AbcReader.read(mainFile, ReadContext.of(files)).toBuilder()
+  public Scene read(String mainFile, ReadContext context) throws IOException, FormatException {
+    return AbcReader.read(mainFile, context).toBuilder()
         .frame(frame, FrameSource.CHOSEN, FrameSource.CHOSEN)
         .build();
   }

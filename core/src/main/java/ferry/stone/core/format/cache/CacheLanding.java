@@ -3,10 +3,10 @@ package ferry.stone.core.format.cache;
 import ferry.stone.core.field.Field;
 import ferry.stone.core.field.Values;
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.cache.CachePlan.CacheOptions;
 import ferry.stone.core.format.files.CargoPath;
 import ferry.stone.core.format.files.RandomBytes;
-import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.flat.FlatFields;
 import ferry.stone.core.format.flat.FlatWriter;
 import ferry.stone.core.format.losses.Capability;
@@ -178,15 +178,15 @@ final class CacheLanding implements FlatWriter {
     }
 
     @Override
-    public Scene read(String mainFile, Resources files) throws IOException, FormatException {
+    public Scene read(String mainFile, ReadContext context) throws IOException, FormatException {
       SceneBuilder scene = new SceneBuilder(CargoPath.stem(mainFile));
       scene.frame(landing.frame(options), FrameSource.CHOSEN, FrameSource.CHOSEN);
       List<PointCache> caches = new ArrayList<>();
-      for (String path : files.paths()) {
+      for (String path : context.resources().paths()) {
         if (!CargoPath.extension(path).equals(landing.kind.key)) {
           continue;
         }
-        RandomBytes file = files.random(path);
+        RandomBytes file = context.resources().random(path);
         CacheKind.Head head = landing.kind.head(path, file, landing.typed(options).frames());
         String name = CargoPath.stem(path);
         int mesh = scene.newId();

@@ -3,7 +3,6 @@ package ferry.stone.core.format.fbx;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.fbx.read.FbxReader;
-import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.format.losses.Capability.Fate;
 import ferry.stone.core.format.losses.Holding;
@@ -32,8 +31,8 @@ record FbxHolding(boolean isTriangulated, boolean isBaked) implements Holding {
   }
 
   @Override
-  public Scene read(String mainFile, Resources files) throws IOException, FormatException {
-    return FbxReader.read(mainFile, ReadContext.of(files));
+  public Scene read(String mainFile, ReadContext context) throws IOException, FormatException {
+    return FbxReader.read(mainFile, context);
   }
 
   @Override

@@ -6,7 +6,6 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FrameFields;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.SceneReader;
-import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.math.LengthUnit;
 import ferry.stone.core.math.SignedAxis;
@@ -30,9 +29,9 @@ public final class FlatFields {
   /**
    * Reads what was landed: the file says neither unit nor axes, its numbers mean what was chosen.
    */
-  public static Scene read(SceneReader reader, String file, Resources files, Frame chosen)
+  public static Scene read(SceneReader reader, String file, ReadContext context, Frame chosen)
       throws IOException, FormatException {
-    return reader.read(file, ReadContext.of(files)).toBuilder()
+    return reader.read(file, context).toBuilder()
         .frame(chosen, FrameSource.CHOSEN, FrameSource.CHOSEN)
         .build();
   }

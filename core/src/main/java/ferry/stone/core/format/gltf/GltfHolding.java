@@ -34,8 +34,8 @@ record GltfHolding(GltfPacking packing) implements Holding {
   }
 
   @Override
-  public Scene read(String mainFile, Resources files) throws IOException, FormatException {
-    return GltfTree.viewed(GltfReader.read(mainFile, ReadContext.of(files)));
+  public Scene read(String mainFile, ReadContext context) throws IOException, FormatException {
+    return GltfTree.viewed(GltfReader.read(mainFile, context));
   }
 
   @Override

@@ -1,6 +1,7 @@
 package ferry.stone.core.format.losses;
 
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.files.FileTree;
 import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.geometry.curve.NurbsAlone;
@@ -28,7 +29,7 @@ public interface Holding {
   Capability.Fate fate(Capability capability);
 
   /** Reads a file back as other readers see it. */
-  Scene read(String mainFile, Resources files) throws IOException, FormatException;
+  Scene read(String mainFile, ReadContext context) throws IOException, FormatException;
 
   /**
    * The file's hierarchy as other readers list it.

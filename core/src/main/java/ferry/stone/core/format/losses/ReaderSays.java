@@ -73,6 +73,21 @@ public final class ReaderSays {
           "values-not-read",
           "weights-out-of-range");
 
+  /** Put right or guessed: another reader may do otherwise. */
+  private static final Set<String> FORGIVEN =
+      Set.of(
+          "bind-missing",
+          "empty-values",
+          "file-found-elsewhere",
+          "joint-outside-scene",
+          "material-defined-twice",
+          "material-twice",
+          "model-without-parent",
+          "polygon-not-closed",
+          "skin-outside-root",
+          "skin-without-weights",
+          "named-as-another-format");
+
   /** Nothing was left out, or the scene itself says what: a texture without file, other scenes. */
   private static final Set<String> OTHERS =
       Set.of(
@@ -80,12 +95,9 @@ public final class ReaderSays {
           "network-kept",
           "schema-kept",
           "shape-kept",
-          "material-twice",
-          "skin-outside-root",
           "solid-read-as-mesh",
           "texture-border-black",
           "uv-set-not-there",
-          "bind-missing",
           "brought-to-one-frame",
           "cache-divided",
           "cache-is-second",
@@ -94,29 +106,21 @@ public final class ReaderSays {
           "cache-rate-assumed",
           "curve-as-samples",
           "clip-without-motion",
-          "empty-values",
           "extension-carried",
           "faces-of-sets-left-out",
           "normals-follow-points",
           "numbered-spans",
           "spans-overlap",
-          "file-found-elsewhere",
           "frame-rates-differ",
           "holes-bridged",
-          "joint-outside-scene",
           "layers-blended",
           "lines-and-points",
-          "material-defined-twice",
           "material-keys-not-read",
-          "model-without-parent",
-          "named-as-another-format",
           "no-materials",
           "numbered-frames",
           "numbered-run",
           "place-not-inherited",
-          "polygon-not-closed",
           "several-scenes",
-          "skin-without-weights",
           "texture-layers",
           "texture-missing",
           "turned-by-its-tool");
@@ -128,8 +132,13 @@ public final class ReaderSays {
     return LOSSES.contains(code);
   }
 
+  /** Whether a file is not as its standard says; what only we do not read is no fault of it. */
+  public static boolean isOffTheStandard(String code) {
+    return (LOSSES.contains(code) && !code.endsWith("-not-read")) || FORGIVEN.contains(code);
+  }
+
   /** Whether it is decided of a word if it tells of a loss. */
   static boolean knows(String code) {
-    return LOSSES.contains(code) || OTHERS.contains(code);
+    return LOSSES.contains(code) || FORGIVEN.contains(code) || OTHERS.contains(code);
   }
 }

@@ -3,8 +3,8 @@ package ferry.stone.core.format.obj;
 import ferry.stone.core.field.Field;
 import ferry.stone.core.field.Values;
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.files.MissingTextures;
-import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.flat.FlatFields;
 import ferry.stone.core.format.flat.FlatWriter;
 import ferry.stone.core.format.losses.Capability;
@@ -128,8 +128,8 @@ final class ObjLanding implements FlatWriter {
     }
 
     @Override
-    public Scene read(String mainFile, Resources files) throws IOException, FormatException {
-      return FlatFields.read(ObjReader::read, mainFile, files, options.frame());
+    public Scene read(String mainFile, ReadContext context) throws IOException, FormatException {
+      return FlatFields.read(ObjReader::read, mainFile, context, options.frame());
     }
 
     @Override

@@ -5,8 +5,8 @@ import ferry.stone.core.field.Values;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.files.CargoPath;
-import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.flat.FlatFields;
 import ferry.stone.core.format.flat.FlatParts;
 import ferry.stone.core.format.flat.FlatWriter;
@@ -117,8 +117,8 @@ final class PlyLanding implements FlatWriter {
     }
 
     @Override
-    public Scene read(String mainFile, Resources files) throws IOException, FormatException {
-      return FlatFields.read(PlyReader::read, mainFile, files, frame);
+    public Scene read(String mainFile, ReadContext context) throws IOException, FormatException {
+      return FlatFields.read(PlyReader::read, mainFile, context, frame);
     }
 
     @Override

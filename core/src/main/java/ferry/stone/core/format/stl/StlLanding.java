@@ -3,8 +3,8 @@ package ferry.stone.core.format.stl;
 import ferry.stone.core.field.Field;
 import ferry.stone.core.field.Values;
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.files.CargoPath;
-import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.flat.FlatFields;
 import ferry.stone.core.format.flat.FlatParts;
 import ferry.stone.core.format.flat.FlatWriter;
@@ -110,8 +110,8 @@ final class StlLanding implements FlatWriter {
     }
 
     @Override
-    public Scene read(String mainFile, Resources files) throws IOException, FormatException {
-      return FlatFields.read(StlReader::read, mainFile, files, frame);
+    public Scene read(String mainFile, ReadContext context) throws IOException, FormatException {
+      return FlatFields.read(StlReader::read, mainFile, context, frame);
     }
 
     @Override

@@ -39,8 +39,8 @@ record UsdHolding(UsdOptions options) implements Holding {
   }
 
   @Override
-  public Scene read(String mainFile, Resources files) throws IOException, FormatException {
-    return UsdReader.read(mainFile, ReadContext.of(files));
+  public Scene read(String mainFile, ReadContext context) throws IOException, FormatException {
+    return UsdReader.read(mainFile, context);
   }
 
   @Override

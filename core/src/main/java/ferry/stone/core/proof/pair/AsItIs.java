@@ -1,6 +1,6 @@
 package ferry.stone.core.proof.pair;
 
-import ferry.stone.core.format.files.Resources;
+import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.format.losses.Capability.Fate;
 import ferry.stone.core.format.losses.Holding;
@@ -19,7 +19,7 @@ record AsItIs(Scene scene) implements Holding {
   }
 
   @Override
-  public Scene read(String mainFile, Resources files) {
+  public Scene read(String mainFile, ReadContext context) {
     return scene;
   }
 
