@@ -51,7 +51,13 @@ const standard = (format: string, options: object) =>
     transforms: 'DATA',
     doubleSided: false,
     fileName: null,
-    parts: { each: false, pattern: '{asset}_{part}', origin: 'PIVOT' },
+    parts: {
+      each: false,
+      pattern: '{asset}_{part}',
+      origin: 'PIVOT',
+      clips: false,
+      rest: 'NONE',
+    },
     contents: { only: '', without: [] },
   }) as unknown as LandingOptions;
 
@@ -180,6 +186,21 @@ test('each part in its own file asks for names and the origin', async () => {
     each: true,
     pattern: '{number}-{part}',
     origin: 'BASE',
+    clips: false,
+    rest: 'NONE',
+  });
+});
+
+test('each clip in its own file asks where the rest pose stands', async () => {
+  const page = await form();
+  fireEvent.click(screen.getByLabelText('Each clip in a file of its own'));
+  fireEvent.change(screen.getByLabelText('Rest pose'), { target: { value: 'FRAME' } });
+  fireEvent.click(screen.getByText('Land as GLB'));
+  expect((await posted(page)).parts).toMatchObject({
+    each: false,
+    clips: true,
+    pattern: '{asset}_{clip}',
+    rest: 'FRAME',
   });
 });
 

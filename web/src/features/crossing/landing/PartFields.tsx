@@ -8,7 +8,7 @@ interface Props {
   onChange: (change: Partial<Parts>) => void;
 }
 
-/** One file of everything, or one for each part. */
+/** One file of everything, or one for each part or clip. */
 export function PartFields({ parts, onChange }: Props) {
   return (
     <fieldset>
@@ -18,8 +18,8 @@ export function PartFields({ parts, onChange }: Props) {
         id="one-file"
         name="parts"
         label="Everything in one file"
-        checked={!parts.each}
-        onChange={() => onChange({ each: false })}
+        checked={!parts.each && !parts.clips}
+        onChange={() => onChange({ each: false, clips: false })}
       />
       <Form.Check
         type="radio"
@@ -27,8 +27,43 @@ export function PartFields({ parts, onChange }: Props) {
         name="parts"
         label="Each part in a file of its own"
         checked={parts.each}
-        onChange={() => onChange({ each: true })}
+        onChange={() => onChange({ each: true, clips: false, pattern: '{asset}_{part}' })}
       />
+      <Form.Check
+        type="radio"
+        id="each-clip"
+        name="parts"
+        label="Each clip in a file of its own"
+        checked={parts.clips}
+        onChange={() => onChange({ each: false, clips: true, pattern: '{asset}_{clip}' })}
+      />
+      {parts.clips && (
+        <>
+          <Form.Control
+            size="sm"
+            aria-label="Names of the files"
+            value={parts.pattern}
+            onChange={(e) => onChange({ pattern: e.target.value })}
+          />
+          <div className="form-text">
+            {
+              '{asset}, {clip} and {number} stand for what differs. Each file has everything else too;'
+            }
+            {' what lands is chosen above.'}
+          </div>
+          <Form.Select
+            size="sm"
+            className="mt-1"
+            aria-label="Rest pose"
+            value={parts.rest}
+            onChange={(e) => onChange({ rest: e.target.value as Parts['rest'] })}
+          >
+            <option value="NONE">Without the rest pose</option>
+            <option value="FILE">The rest pose in a file before them</option>
+            <option value="FRAME">The rest pose in the first frame of each</option>
+          </Form.Select>
+        </>
+      )}
       {parts.each && (
         <>
           <Form.Control

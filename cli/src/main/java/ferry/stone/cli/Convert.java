@@ -83,11 +83,24 @@ final class Convert implements Callable<Integer> {
   @Option(names = "--each-part", description = "One file for each part.")
   private boolean eachPart;
 
+  @Option(names = "--each-clip", description = "One file for each clip, with everything else.")
+  private boolean eachClip;
+
+  @Option(
+      names = "--rest",
+      paramLabel = "WHERE",
+      defaultValue = "NONE",
+      description =
+          "The rest pose beside these clips: NONE, FILE (a file of its own, first) or FRAME (the"
+              + " first frame of each).")
+  private PartFiles.Rest rest;
+
   @Option(
       names = "--pattern",
       paramLabel = "NAME",
       defaultValue = "{asset}_{part}",
-      description = "Names of these files: {asset}, {part} and {number} (${DEFAULT-VALUE}).")
+      description =
+          "Names of these files: {asset}, {part} or {clip}, and {number} (${DEFAULT-VALUE}).")
   private String pattern;
 
   @Option(
@@ -136,7 +149,7 @@ final class Convert implements Callable<Integer> {
       for (var given : FormatArguments.given(spec, target).entrySet()) {
         options = options.with(given.getKey(), given.getValue());
       }
-      options = options.withParts(new PartFiles(eachPart, pattern, origin));
+      options = options.withParts(new PartFiles(eachPart, pattern, origin, eachClip, rest));
       options = options.withContents(new LandedContents(only, without));
     } catch (IllegalArgumentException e) {
       throw new picocli.CommandLine.ParameterException(spec.commandLine(), e.getMessage() + ".");
@@ -157,7 +170,7 @@ final class Convert implements Callable<Integer> {
     Path proofFile = out.resolve(Landing.stem(cargo.name()) + ".proof.json");
     Landings landings;
     try (OutputFolder folder = new OutputFolder(out, cargo.inputs(), force)) {
-      if (!options.parts().each()) {
+      if (!options.parts().isSeveral()) {
         folder.check(options.stem(cargo.name()) + "." + options.format());
       }
       folder.check(proofFile.getFileName().toString());

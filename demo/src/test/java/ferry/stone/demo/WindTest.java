@@ -124,7 +124,8 @@ class WindTest {
     Map<String, byte[]> files = new TreeMap<>();
     out.forEach((path, bytes) -> files.put(path, bytes.toByteArray()));
     MemoryFiles landed = new MemoryFiles(files);
-    Scene back = landing.landed(options, landed).holding().read(landing.mainFile(), ReadContext.of(landed));
+    Scene back =
+        landing.landed(options, landed).holding().read(landing.mainFile(), ReadContext.of(landed));
     if (!format.equals("glb")) {
       // A GLB has vertices of its own order: its proof compares them.
       assertThat(farthest(back)).isLessThan(CLOSE);

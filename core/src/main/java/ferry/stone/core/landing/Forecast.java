@@ -89,7 +89,7 @@ public record Forecast(List<Item> items, CacheCost cost) {
       Contents contents = new Contents(fitting);
       for (Capability capability : Capability.values()) {
         // The parts of a stage are no stages with variants.
-        boolean parts = capability == Capability.UNCHOSEN && options.parts().each();
+        boolean parts = capability == Capability.UNCHOSEN && options.parts().isSeveral();
         Fate fate = parts ? Fate.LOST : holding.fate(capability);
         if (fate == Fate.KEPT || capability == Capability.EMPTY_CLIPS) {
           continue;

@@ -9,15 +9,20 @@ import ferry.stone.core.format.files.SeekableOutput;
 import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.proof.Proof;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
+import java.util.function.Supplier;
 
 /**
- * All files of a landing: one of everything, or one for each part, and the proof of them all.
+ * All files of a landing: one of everything, or one for each part or clip, and the proof of them
+ * all.
  *
  * @param each what was written, in the order of the parts
  */
@@ -76,30 +81,65 @@ public record Landings(List<Each> each) {
       Progress progress)
       throws IOException, FormatException {
     String stem = options.stem(asset);
-    if (!options.parts().each()) {
+    if (!options.parts().isSeveral()) {
       Landing landing = Landing.write(far, options, stem, resources, output, alternates, progress);
       return new Landings(List.of(new Each("", -1, options.contents().of(far), landing)));
     }
     Scene chosen = options.contents().of(far);
-    List<PartFiles.Named> parts = options.parts().of(chosen, stem);
+    List<Wanted> wanted =
+        options.parts().clips() ? clips(chosen, options, stem) : parts(chosen, options, stem);
     List<Each> each = new ArrayList<>();
-    for (int i = 0; i < parts.size(); i++) {
-      PartFiles.Named named = parts.get(i);
+    for (int i = 0; i < wanted.size(); i++) {
+      Wanted one = wanted.get(i);
       progress.checkCancelled();
-      Scene part = PartScene.of(chosen, named.node(), options.parts().origin());
+      Scene own = one.scene.get();
       // Files beside a part's file have names that others use too.
-      String folder = options.isSeveralFiles() ? named.stem() + "/" : "";
+      String folder = options.isSeveralFiles() ? one.stem + "/" : "";
       Landing landing =
           Landing.write(
-              part,
+              own,
               options,
-              named.stem(),
+              one.stem,
               resources,
               new Below(output, folder),
-              progress.part((double) i / parts.size(), (i + 1.0) / parts.size()));
-      each.add(new Each(folder, named.node(), part, withoutVariants(far, options, landing)));
+              progress.part((double) i / wanted.size(), (i + 1.0) / wanted.size()));
+      each.add(new Each(folder, one.part, own, withoutVariants(far, options, landing)));
     }
     return new Landings(each);
+  }
+
+  /**
+   * A file that is to be written.
+   *
+   * @param part place of the part, −1 for everything
+   */
+  private record Wanted(String stem, int part, Supplier<Scene> scene) {}
+
+  private static List<Wanted> parts(Scene chosen, LandingOptions options, String stem)
+      throws FormatException {
+    return options.parts().of(chosen, stem).stream()
+        .map(
+            named ->
+                new Wanted(
+                    named.stem(),
+                    named.node(),
+                    () -> PartScene.of(chosen, named.node(), options.parts().origin())))
+        .toList();
+  }
+
+  private static List<Wanted> clips(Scene chosen, LandingOptions options, String stem)
+      throws FormatException {
+    List<String> stems = options.parts().ofClips(chosen, stem);
+    boolean first = options.parts().rest() == PartFiles.Rest.FRAME;
+    List<Wanted> wanted = new ArrayList<>();
+    int file = 0;
+    if (options.parts().rest() == PartFiles.Rest.FILE) {
+      wanted.add(new Wanted(stems.get(file++), -1, () -> ClipScene.atRest(chosen)));
+    }
+    for (Clip clip : chosen.clips()) {
+      wanted.add(new Wanted(stems.get(file++), -1, () -> ClipScene.of(chosen, clip, first)));
+    }
+    return wanted;
   }
 
   /** Says that the variants of a stage are not written with its parts. */
@@ -116,7 +156,7 @@ public record Landings(List<Each> each) {
             "variants-not-kept",
             Severity.FIX,
             "",
-            "A file for each part holds the variants that are chosen alone."));
+            "A file for each part or clip holds the variants that are chosen alone."));
     return new Landing(landing.mainFile(), findings);
   }
 
@@ -172,7 +212,7 @@ public record Landings(List<Each> each) {
     List<String> names = new ArrayList<>();
     for (int i = 0; i < each.size(); i++) {
       Each one = each.get(i);
-      Resources own = one.part() < 0 ? written : new OneLanding(written, one);
+      Resources own = options.parts().isSeveral() ? new OneLanding(written, one) : written;
       proofs.add(
           Proof.of(
               nearOf(near, chosen, one, options),
@@ -187,6 +227,13 @@ public record Landings(List<Each> each) {
 
   /** The same part of the near side; all of it when steps made the part. */
   private static Scene nearOf(Scene near, Scene far, Each one, LandingOptions options) {
+    if (options.parts().clips()) {
+      Set<String> names = new HashSet<>();
+      one.far().clips().forEach(c -> names.add(c.name()));
+      return near.toBuilder()
+          .clips(near.clips().stream().filter(c -> names.contains(c.name())).toList())
+          .build();
+    }
     Integer place = one.part() < 0 ? null : near.nodePlaces().get(far.nodes().get(one.part()).id());
     return place == null ? near : PartScene.of(near, place, options.parts().origin());
   }

@@ -11,20 +11,34 @@ import java.util.Locale;
 import java.util.Set;
 
 /**
- * One file of everything, or one for each part. A part is what shows a mesh, or a group of detail
- * levels, with everything that hangs on it.
+ * One file of everything, or one for each part or each clip. A part is what shows a mesh, or a
+ * group of detail levels, with everything that hangs on it.
  *
  * @param each whether each part gets a file of its own
  * @param pattern name of each file without ending; {@code {asset}}, {@code {part}} and {@code
  *     {number}} stand for the landing's name, the part's name and its place in the list, counted
- *     from 1. Usual: {@code {asset}_{part}}.
+ *     from 1; {@code {clip}} for that of a clip. Usual: {@code {asset}_{part}} or {@code
+ *     {asset}_{clip}}.
  * @param origin what of each part is put on the origin
+ * @param clips whether each clip gets a file of its own, with everything else
+ * @param rest where the rest pose stands beside the clips
  */
-public record PartFiles(boolean each, String pattern, Origin origin) {
+public record PartFiles(boolean each, String pattern, Origin origin, boolean clips, Rest rest) {
   private static final String USUAL = "{asset}_{part}";
+  private static final String USUAL_CLIPS = "{asset}_{clip}";
 
   /** Everything in one file. */
   public static final PartFiles ONE = new PartFiles(false, USUAL, Origin.PIVOT);
+
+  /** Where the rest pose stands beside clips in files of their own. */
+  public enum Rest {
+    /** Nowhere. */
+    NONE,
+    /** In a file of its own, before the others. */
+    FILE,
+    /** In the first frame of each clip, which is a frame longer. */
+    FRAME
+  }
 
   /** What of a part is put on the origin. */
   public enum Origin {
@@ -39,17 +53,71 @@ public record PartFiles(boolean each, String pattern, Origin origin) {
   private static final int LONGEST = 120;
   private static final int MOST_FILES = 2000;
 
+  /** By parts, or everything in one. */
+  public PartFiles(boolean each, String pattern, Origin origin) {
+    this(each, pattern, origin, false, Rest.NONE);
+  }
+
+  /** By clips. */
+  public static PartFiles ofClips(Rest rest) {
+    return new PartFiles(false, "", null, true, rest);
+  }
+
   public PartFiles {
+    if (each && clips) {
+      throw new IllegalArgumentException(
+          "each part or each clip gets a file of its own, not both: choose one");
+    }
+    rest = rest == null ? Rest.NONE : rest;
     origin = origin == null ? Origin.PIVOT : origin;
-    pattern = pattern == null || pattern.isBlank() ? USUAL : pattern.strip();
+    pattern =
+        pattern == null || pattern.isBlank() || clips && pattern.strip().equals(USUAL)
+            ? clips ? USUAL_CLIPS : USUAL
+            : pattern.strip();
     if (pattern.length() > LONGEST) {
       throw new IllegalArgumentException("the pattern of file names has at most 120 characters");
     }
-    String plain = pattern.replace("{asset}", "").replace("{part}", "").replace("{number}", "");
+    String plain =
+        pattern
+            .replace("{asset}", "")
+            .replace(clips ? "{clip}" : "{part}", "")
+            .replace("{number}", "");
     if (plain.contains("{") || plain.contains("}")) {
       throw new IllegalArgumentException(
-          "the pattern of file names knows {asset}, {part} and {number}, not \"" + pattern + "\"");
+          "the pattern of file names knows {asset}, "
+              + (clips ? "{clip}" : "{part}")
+              + " and {number}, not \""
+              + pattern
+              + "\"");
     }
+  }
+
+  /** Whether there are several files, by parts or by clips. */
+  public boolean isSeveral() {
+    return each || clips;
+  }
+
+  /**
+   * Names of the files of clips, the one at rest first where it is asked for.
+   *
+   * @param asset name of the landing
+   * @throws FormatException when there are none, or too many
+   */
+  List<String> ofClips(Scene scene, String asset) throws FormatException {
+    if (scene.clips().isEmpty()) {
+      throw new FormatException(
+          FormatException.Kind.MISSING,
+          asset,
+          "",
+          "there is no clip to land: nothing moves. Land one file, or look at what lands.");
+    }
+    List<String> names = new ArrayList<>();
+    if (rest == Rest.FILE) {
+      names.add("rest");
+    }
+    scene.clips().forEach(clip -> names.add(clip.name().isEmpty() ? "clip" : clip.name()));
+    check(names.size(), asset);
+    return stems(names, "{clip}", asset);
   }
 
   /**
@@ -73,36 +141,51 @@ public record PartFiles(boolean each, String pattern, Origin origin) {
           "",
           "there is no part to land: nothing shows a mesh. Look at the survey.");
     }
-    if (parts.size() > MOST_FILES) {
+    check(parts.size(), asset);
+    List<String> names = parts.stream().map(p -> scene.nodes().get(p).name()).toList();
+    List<String> stems = stems(names, "{part}", asset);
+    List<Named> named = new ArrayList<>();
+    for (int i = 0; i < parts.size(); i++) {
+      named.add(new Named(parts.get(i), stems.get(i)));
+    }
+    return named;
+  }
+
+  private static void check(int files, String asset) throws FormatException {
+    if (files > MOST_FILES) {
       throw new FormatException(
           FormatException.Kind.TOO_LARGE,
           asset,
           "",
           "that would write "
-              + Figures.count(parts.size())
+              + Figures.count(files)
               + " files; at most "
               + Figures.count(MOST_FILES)
               + " are written. Merge parts first, or land one file.");
     }
-    int digits = String.valueOf(parts.size()).length();
+  }
+
+  /** Names of files by the pattern, each once. */
+  private List<String> stems(List<String> names, String word, String asset) {
+    int digits = String.valueOf(names.size()).length();
     Set<String> taken = new HashSet<>();
-    List<Named> named = new ArrayList<>();
-    for (int i = 0; i < parts.size(); i++) {
+    List<String> stems = new ArrayList<>();
+    for (int i = 0; i < names.size(); i++) {
       String number = String.format(Locale.ROOT, "%0" + digits + "d", i + 1);
       String stem =
           Landing.stem(
               pattern
                   .replace("{asset}", asset)
-                  .replace("{part}", scene.nodes().get(parts.get(i)).name())
+                  .replace(word, names.get(i))
                   .replace("{number}", number));
       String own = stem;
       // Some file systems take names that differ in case only for one.
       for (int n = 2; !taken.add(own.toLowerCase(Locale.ROOT)); n++) {
         own = stem + "_" + n;
       }
-      named.add(new Named(parts.get(i), own));
+      stems.add(own);
     }
-    return named;
+    return stems;
   }
 
   private static List<Integer> parts(Scene scene) {

@@ -13,7 +13,7 @@ import java.util.Map;
  * @param options what that format asks, by the names of its fields
  * @param transforms where unit and axes go
  * @param doubleSided show both sides of every material
- * @param parts one file for each part
+ * @param parts one file for each part or clip
  * @param contents what of the far side lands; all when left out
  */
 public record RoutineLanding(
@@ -34,7 +34,7 @@ public record RoutineLanding(
         chosen.options(),
         chosen.transforms(),
         chosen.doubleSided(),
-        chosen.parts().each() ? chosen.parts() : null,
+        chosen.parts().isSeveral() ? chosen.parts() : null,
         chosen.contents().equals(LandedContents.ALL) ? null : chosen.contents());
   }
 

@@ -1,19 +1,24 @@
 package ferry.stone.core.landing;
 
+import static org.junit.jupiter.api.Assertions.assertArrayEquals;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import ferry.stone.core.RandomRig;
 import ferry.stone.core.cargo.CargoFolder;
+import ferry.stone.core.cargo.CargoReader;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
+import ferry.stone.core.format.files.CargoPath;
 import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.gltf.read.GltfReader;
 import ferry.stone.core.geometry.Solids;
 import ferry.stone.core.landing.PartFiles.Origin;
+import ferry.stone.core.landing.PartFiles.Rest;
 import ferry.stone.core.math.Bounds;
 import ferry.stone.core.math.Frame;
+import ferry.stone.core.motion.Pose;
 import ferry.stone.core.proof.LedgerRow;
 import ferry.stone.core.proof.Proof;
 import ferry.stone.core.scene.FrameSource;
@@ -22,6 +27,7 @@ import ferry.stone.core.scene.SceneBuilder;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.LocalTransform;
 import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.work.Progress;
 import java.io.ByteArrayOutputStream;
 import java.io.OutputStream;
@@ -30,7 +36,10 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
 import org.joml.Matrix4d;
 import org.joml.Quaterniond;
 import org.joml.Vector3d;
@@ -206,5 +215,88 @@ class PartFilesTest {
                     path -> nowhere,
                     Progress.NONE));
     assertTrue(e.getMessage().contains("nothing shows a mesh"), e.getMessage());
+  }
+
+  /** A rig with two clips of one name, in cases that some file systems take for one. */
+  private static Scene moving() {
+    for (int seed = 0; ; seed++) {
+      Scene rig = RandomRig.of(new Random(seed), 5);
+      if (rig.clips().size() > 1) {
+        Clip first = rig.clips().get(0).withName("Wade");
+        Clip second = rig.clips().get(1).withName("wade");
+        return rig.toBuilder().clips(List.of(first, second)).framesPerSecond(25).build();
+      }
+    }
+  }
+
+  @Test
+  void eachClipIsAFileWithTheRestPoseBeforeThem() throws Exception {
+    for (String format : List.of("glb", "fbx", "usdc")) {
+      LandingOptions options = LandingOptions.of(format).withParts(PartFiles.ofClips(Rest.FILE));
+      Run run = land(moving(), options);
+      assertEquals(
+          List.of("harbour_Wade", "harbour_rest", "harbour_wade_2"),
+          run.files().paths().stream().map(p -> CargoPath.stem(p)).toList());
+      noMoreIsLost(run, format);
+      for (String path : run.files().paths()) {
+        Scene one = CargoReader.read("one", List.of(path), ReadContext.of(run.files()));
+        assertEquals(path.contains("rest") ? 0 : 1, one.clips().size(), path);
+        assertEquals(moving().meshes().size(), one.meshes().size(), path);
+      }
+    }
+  }
+
+  /** Nothing but what one file of everything loses too. */
+  private void noMoreIsLost(Run run, String format) throws Exception {
+    Set<String> whole = lost(land(moving(), LandingOptions.of(format)));
+    Set<String> each = lost(run);
+    each.removeAll(whole);
+    assertEquals(Set.of(), each);
+  }
+
+  private static Set<String> lost(Run run) {
+    return run.proof().rows().stream()
+        .filter(r -> r.verdict() == LedgerRow.Verdict.LOST)
+        .map(LedgerRow::fact)
+        .collect(Collectors.toCollection(TreeSet::new));
+  }
+
+  /** The first frame is the rest pose, and the motion is the same a frame later. */
+  @Test
+  void aClipBeginsWithTheRestPose() throws Exception {
+    Scene rig = moving();
+    LandingOptions options = LandingOptions.of("glb").withParts(PartFiles.ofClips(Rest.FRAME));
+    Run run = land(rig, options);
+    noMoreIsLost(run, "glb");
+    for (int c = 0; c < 2; c++) {
+      Clip was = rig.clips().get(c);
+      Scene landed = ClipScene.of(rig, was, true);
+      Clip is = landed.clips().get(0);
+      assertEquals(was.endSeconds() + 0.04, is.endSeconds(), 1e-9);
+      Pose rest = Pose.rest(rig);
+      same(rest, Pose.at(landed, is, is.startSeconds()));
+      for (int i = 0; i <= 10; i++) {
+        double at = was.startSeconds() + i * (was.endSeconds() - was.startSeconds()) / 10;
+        same(Pose.at(rig, was, at), Pose.at(landed, is, at + 0.04));
+      }
+    }
+  }
+
+  private static void same(Pose a, Pose b) {
+    for (int i = 0; i < a.world().length; i++) {
+      assertTrue(a.world()[i].equals(b.world()[i], 1e-6), a.world()[i] + "\n" + b.world()[i]);
+      assertArrayEquals(a.morphWeights()[i], b.morphWeights()[i], 1e-9);
+    }
+  }
+
+  @Test
+  void withoutClipsOrForPartsAsWellNothingLands() {
+    assertThrows(
+        FormatException.class,
+        () -> land(boxes(), LandingOptions.of("glb").withParts(PartFiles.ofClips(Rest.NONE))));
+    assertThrows(
+        IllegalArgumentException.class, () -> new PartFiles(true, "", null, true, Rest.NONE));
+    assertThrows(
+        IllegalArgumentException.class, () -> new PartFiles(false, "{part}", null, true, null));
   }
 }

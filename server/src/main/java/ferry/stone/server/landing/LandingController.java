@@ -77,7 +77,7 @@ public class LandingController {
     boolean one = landing.files().size() == 1;
     String main = landing.mainFile();
     String name =
-        landing.options().parts().each()
+        landing.options().parts().isSeveral()
             ? landing.options().stem(crossings.get(landing.crossingId()).name())
             : CargoPath.stem(main);
     response.setContentType(one ? mediaType(main) : "application/zip");

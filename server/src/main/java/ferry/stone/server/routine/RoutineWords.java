@@ -42,6 +42,10 @@ final class RoutineWords {
   static String landing(RoutineLanding landing) {
     String name = Formats.find(landing.format()).orElseThrow().name();
     return name
-        + (landing.parts() != null && landing.parts().each() ? ", a file for each part" : "");
+        + (landing.parts() == null
+            ? ""
+            : landing.parts().each()
+                ? ", a file for each part"
+                : landing.parts().clips() ? ", a file for each clip" : "");
   }
 }
