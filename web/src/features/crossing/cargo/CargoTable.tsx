@@ -10,6 +10,7 @@ import { complain } from '../../../shared/Notices';
 import { QuaysideHead } from '../QuaysideHead';
 import { CompositionFields } from './CompositionFields';
 import { ReadingFields } from './ReadingFields';
+import { TAKEN, takenOf, withTaken } from './taken';
 
 /** The files, the part each plays, and what they name but is not there. */
 export function CargoTable({ id, crossing }: { id: string; crossing: Crossing }) {
@@ -54,6 +55,12 @@ export function CargoTable({ id, crossing }: { id: string; crossing: Crossing })
       ? { ...cargo.data, composition: composition.current }
       : cargo.data;
   const files = cargo.data?.files ?? [];
+  const several = cargo.data?.fields.some((f) => f.name === 'taken') ?? false;
+  const taken = String(cargo.data?.options.taken ?? '');
+  const take = (text: string) =>
+    sendJson('PUT', `/api/crossings/${id}/reading`, { taken: text })
+      .catch(complain)
+      .finally(() => client.invalidateQueries({ queryKey: ['crossing', id] }));
   const missing = (cargo.data?.references ?? []).filter((r) => r.found === null);
   const chosen = (cargo.data?.references ?? []).filter((r) => r.chosen);
   return (
@@ -131,7 +138,25 @@ export function CargoTable({ id, crossing }: { id: string; crossing: Crossing })
             {files.map((f) => (
               <tr key={f.path}>
                 <td title={f.path}>{f.path}</td>
-                <td className={f.role === 'OTHER' ? 'quiet' : ''}>{f.roleLabel}</td>
+                <td className={f.role === 'OTHER' ? 'quiet' : ''}>
+                  {f.role === 'SCENE' && several ? (
+                    <Form.Select
+                      size="sm"
+                      aria-label={`Taken of ${f.path}`}
+                      disabled={crossing.state === 'reading'}
+                      value={takenOf(taken, f.path)}
+                      onChange={(e) => take(withTaken(taken, f.path, e.target.value))}
+                    >
+                      {TAKEN.map((t) => (
+                        <option key={t.value} value={t.value}>
+                          {f.roleLabel}: {t.label}
+                        </option>
+                      ))}
+                    </Form.Select>
+                  ) : (
+                    f.roleLabel
+                  )}
+                </td>
                 <td className="quiet" title={f.usedFor.join(', ')}>
                   {f.usedFor.join(', ') || (f.role === 'TEXTURE' ? 'nothing names it' : '')}
                 </td>

@@ -11,8 +11,8 @@ interface Props {
   disabled: boolean;
 }
 
-/** What the files themselves offer to choose from, beside these. */
-const OFFERED = ['variants', 'payloads'];
+/** What is chosen elsewhere: in the table of files, or offered by the files themselves. */
+const OFFERED = ['variants', 'payloads', 'taken'];
 
 /** What can be chosen about the reading of this cargo; each choice reads it anew. */
 export function ReadingFields({ id, cargo, disabled }: Props) {

@@ -66,16 +66,16 @@ public final class CargoReader {
     }
     scenes = MainFiles.of(scenes, context);
     Map<String, List<String>> frames = frames(scenes, context);
-    List<Scene> read = new ArrayList<>();
+    Gathering gathering = new Gathering(name, scenes, context);
+    scenes = gathering.read();
     for (int i = 0; i < scenes.size(); i++) {
       ReadContext own = part(context, i, scenes.size() + caches.size(), 0);
       Scene one = readOne(scenes.get(i), own);
       List<String> run = frames.get(scenes.get(i));
-      read.add(run == null ? one : inMotion(one, run, own));
+      gathering.add(scenes.get(i), run == null ? one : inMotion(one, run, own));
     }
     noteRuns(scenes, context);
-    Scene scene =
-        read.size() == 1 ? read.get(0) : SceneMerge.merge(name, scenes, read, context.findings());
+    Scene scene = gathering.scene();
     List<Scene> cached = new ArrayList<>();
     for (int i = 0; i < caches.size(); i++) {
       ReadContext own =

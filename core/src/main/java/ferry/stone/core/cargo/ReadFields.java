@@ -25,6 +25,33 @@ public final class ReadFields {
   /** How fast frames follow each other. */
   static final String RATE = "filesPerSecond";
 
+  /** Whether materials of one name are one, the first. */
+  static final String ONE_MATERIAL = "oneMaterialAName";
+
+  /** What several scene files are taken for. */
+  static final List<Field> GATHERED =
+      List.of(
+          Field.text(
+              FileUse.FIELD,
+              "What is taken of files",
+              "",
+              "FILE=all|shapes|materials|motion|cameras|lights|nothing, several apart by"
+                  + " semicolons; * stands for any run of characters."),
+          Field.flag(
+              ONE_MATERIAL,
+              "Materials of one name are one",
+              false,
+              "The first file's is used; else only those that say the same are one."),
+          Field.choice(
+              MotionFile.FITS,
+              "Motion of another file",
+              "From rest to rest: what moves a part away from its rest there moves it away from"
+                  + " its rest here, in proportion to its length.",
+              MotionFile.AS_IT_IS,
+              "As it is",
+              MotionFile.REST_TO_REST,
+              "From rest to rest"));
+
   /** What does not depend on the formats. */
   static final List<Field> CARGO =
       List.of(
@@ -52,6 +79,7 @@ public final class ReadFields {
   /** Those of all formats. */
   public static List<Field> all() {
     List<Field> all = new ArrayList<>(CARGO);
+    all.addAll(GATHERED);
     all.addAll(of(Formats.ALL));
     return List.copyOf(all);
   }
@@ -70,6 +98,7 @@ public final class ReadFields {
       }
     }
     List<Field> fields = new ArrayList<>(FrameRun.runs(scenes).isEmpty() ? List.of() : CARGO);
+    fields.addAll(scenes.size() > 1 ? GATHERED : List.of());
     fields.addAll(of(formats));
     return List.copyOf(fields);
   }
@@ -87,7 +116,7 @@ public final class ReadFields {
 
   /** Names of the formats that have a choice, for help. */
   public static String formats(Field field) {
-    return CARGO.contains(field) ? "several files" : named(field);
+    return CARGO.contains(field) || GATHERED.contains(field) ? "several files" : named(field);
   }
 
   private static String named(Field field) {
@@ -109,6 +138,6 @@ public final class ReadFields {
    * @throws IllegalArgumentException in a sentence
    */
   public static void check(Map<String, Object> options) {
-    Values.of(all(), options);
+    FileUse.check(Values.of(all(), options).text(FileUse.FIELD));
   }
 }

@@ -29,17 +29,28 @@ import java.util.TreeMap;
 final class SceneMerge {
   private final SceneBuilder builder;
   private final Findings findings;
+  private final boolean oneMaterialAName;
   private final Map<String, Integer> textureByPath = new HashMap<>();
   private final Map<String, Integer> materialBySignature = new HashMap<>();
   private double rate;
 
-  private SceneMerge(String name, Findings findings) {
+  private SceneMerge(String name, boolean oneMaterialAName, Findings findings) {
     builder = new SceneBuilder(name);
+    this.oneMaterialAName = oneMaterialAName;
     this.findings = findings;
   }
 
-  static Scene merge(String name, List<String> files, List<Scene> scenes, Findings findings) {
-    SceneMerge merge = new SceneMerge(name, findings);
+  /**
+   * @param oneMaterialAName whether materials of one name are one, the first; else those that say
+   *     the same
+   */
+  static Scene merge(
+      String name,
+      List<String> files,
+      List<Scene> scenes,
+      boolean oneMaterialAName,
+      Findings findings) {
+    SceneMerge merge = new SceneMerge(name, oneMaterialAName, findings);
     Scene base =
         scenes.stream()
             .filter(s -> s.unitSource() != FrameSource.ASSUMED)
@@ -56,7 +67,7 @@ final class SceneMerge {
       Scene scene = own;
       if (!SameConventions.hold(own, base)) {
         scene = SameConventions.of(own, base);
-        merge.tell(files.get(i), own, base);
+        tell(files.get(i), own, base, findings);
       }
       merge.rate(files.get(i), own.framesPerSecond());
       merge.add(scene, CargoPath.stem(files.get(i)));
@@ -71,7 +82,8 @@ final class SceneMerge {
     return merge.builder.framesPerSecond(merge.rate).build();
   }
 
-  private void tell(String file, Scene own, Scene base) {
+  /** Says that a file was brought to the unit and axes of others. */
+  static void tell(String file, Scene own, Scene base, Findings findings) {
     if (own.frame().equals(base.frame())) {
       return;
     }
@@ -123,7 +135,7 @@ final class SceneMerge {
     }
     List<Material> materials = new ArrayList<>();
     for (Material m : scene.materials()) {
-      String signature = signature(m, textureIds);
+      String signature = oneMaterialAName ? m.name() : signature(m, textureIds);
       Integer known = materialBySignature.get(signature);
       if (known == null) {
         known = builder.newId();

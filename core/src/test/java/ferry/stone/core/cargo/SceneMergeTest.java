@@ -41,7 +41,7 @@ class SceneMergeTest {
   private Scene merged(Scene... scenes) {
     List<String> files =
         IntStream.range(0, scenes.length).mapToObj(i -> "file_" + i + ".x").toList();
-    return SceneMerge.merge("all", files, List.of(scenes), findings);
+    return SceneMerge.merge("all", files, List.of(scenes), false, findings);
   }
 
   private static int countOf(Scene... scenes) {

@@ -1,0 +1,47 @@
+/** What may be taken of one of several scene files, as the reading field has it. */
+export const TAKEN = [
+  { value: 'all', label: 'all of it' },
+  { value: 'shapes', label: 'shapes: no clips, cameras, lights' },
+  { value: 'materials', label: 'materials, by name' },
+  { value: 'motion', label: 'motion, put on parts of the same name' },
+  { value: 'cameras', label: 'cameras' },
+  { value: 'lights', label: 'lights' },
+  { value: 'nothing', label: 'nothing' },
+];
+
+/** Semicolons part the entries: any one character stands for them. */
+const pattern = (path: string) => path.replaceAll(';', '?');
+
+function rules(text: string): { file: string; use: string }[] {
+  return text
+    .split(';')
+    .filter((part) => part.includes('='))
+    .map((part) => {
+      const at = part.lastIndexOf('=');
+      return { file: part.slice(0, at).trim(), use: part.slice(at + 1).trim() };
+    });
+}
+
+function fits(file: string, path: string): boolean {
+  const regex = file
+    .split('')
+    .map((c) => (c === '*' ? '.*' : c === '?' ? '.' : c.replace(/[^\w\s]/g, '\\$&')))
+    .join('');
+  const whole = new RegExp(`^${regex}$`, 'is');
+  return whole.test(path) || whole.test(path.slice(path.lastIndexOf('/') + 1));
+}
+
+/** What a text says of a file: the first rule that fits counts. */
+export function takenOf(text: string, path: string): string {
+  return rules(text).find((r) => fits(r.file, path))?.use ?? 'all';
+}
+
+/** The text with something else said of a file, before all other rules. */
+export function withTaken(text: string, path: string, use: string): string {
+  const others = rules(text).filter((r) => r.file !== pattern(path));
+  const left = others.map((r) => `${r.file}=${r.use}`).join(';');
+  if (takenOf(left, path) === use) {
+    return left;
+  }
+  return [`${pattern(path)}=${use}`, left].filter(Boolean).join(';');
+}
