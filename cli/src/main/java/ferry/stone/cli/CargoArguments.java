@@ -49,6 +49,8 @@ final class CargoArguments {
 
   @Mixin private ShoreArgument shore;
 
+  @Mixin private LibraryArgument library;
+
   /** The landing in a format as the shore asks for it; the standard one when none was named. */
   LandingOptions landing(String format) {
     return shore.isChosen()
@@ -86,7 +88,8 @@ final class CargoArguments {
         unitIn == null ? null : unit(),
         upIn == null ? null : up(),
         skipBad,
-        shore.shore());
+        shore.shore(),
+        library.folders());
   }
 
   private LengthUnit unit() {

@@ -83,6 +83,8 @@ final class Run implements Callable<Integer> {
       description = "Write the routine as JSON too, to be run again.")
   private Path save;
 
+  @Mixin private LibraryArgument library;
+
   @Spec private CommandSpec spec;
 
   private int done;
@@ -121,7 +123,8 @@ final class Run implements Callable<Integer> {
   private RunSettings settings() {
     try {
       int usual = Math.max(1, Runtime.getRuntime().availableProcessors());
-      return new RunSettings(Ferry.VERSION, reports, jobs == null ? usual : jobs);
+      return new RunSettings(
+          Ferry.VERSION, reports, jobs == null ? usual : jobs, library.folders());
     } catch (IllegalArgumentException e) {
       throw new ParameterException(spec.commandLine(), "--jobs: " + e.getMessage() + ".", e);
     }

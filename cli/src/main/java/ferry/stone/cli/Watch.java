@@ -58,6 +58,8 @@ final class Watch implements Callable<Integer> {
   @Option(names = "--once", description = "Take what is there and end.")
   private boolean once;
 
+  @Mixin private LibraryArgument library;
+
   @Spec private CommandSpec spec;
 
   @Override
@@ -67,7 +69,7 @@ final class Watch implements Callable<Integer> {
     }
     WatchedFolder watched;
     try {
-      RunSettings settings = new RunSettings(Ferry.VERSION, reports, jobs);
+      RunSettings settings = new RunSettings(Ferry.VERSION, reports, jobs, library.folders());
       watched = new WatchedFolder(folder, out, routine.routine(), settings, quiet);
     } catch (IllegalArgumentException e) {
       throw new ParameterException(spec.commandLine(), e.getMessage() + ".", e);

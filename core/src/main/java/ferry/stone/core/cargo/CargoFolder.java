@@ -18,12 +18,21 @@ import java.util.stream.Stream;
 /** Cargo files by relative path, wherever their bytes lie on disk. Only listed paths open. */
 public final class CargoFolder implements Resources {
   private final Map<String, Path> files;
+  private final SharedFolders shared;
 
   /**
    * @param files place on disk of each relative path
    */
   public CargoFolder(Map<String, Path> files) {
+    this(files, SharedFolders.NONE);
+  }
+
+  /**
+   * @param shared where images are looked for that are not among the files
+   */
+  public CargoFolder(Map<String, Path> files, SharedFolders shared) {
     this.files = new TreeMap<>(files);
+    this.shared = shared;
   }
 
   /** All files below a folder; links are not followed. */
@@ -43,7 +52,12 @@ public final class CargoFolder implements Resources {
 
   @Override
   public boolean contains(String path) {
-    return files.containsKey(path);
+    return files.containsKey(path) || shared.place(path) != null;
+  }
+
+  @Override
+  public List<String> shared(String name) {
+    return shared.named(name);
   }
 
   @Override
@@ -66,7 +80,7 @@ public final class CargoFolder implements Resources {
   }
 
   private Path place(String path) throws NoSuchFileException {
-    Path place = files.get(path);
+    Path place = files.getOrDefault(path, shared.place(path));
     if (place == null) {
       throw new NoSuchFileException(path);
     }

@@ -1,6 +1,7 @@
 package ferry.stone.core.routine;
 
 import ferry.stone.core.cargo.CargoFolder;
+import ferry.stone.core.cargo.SharedFolders;
 import ferry.stone.core.cargo.ZipUnpacker;
 import ferry.stone.core.format.CargoRole;
 import ferry.stone.core.format.FormatException;
@@ -49,8 +50,12 @@ record AssetFiles(List<Path> given, Map<String, Path> listed, List<String> scene
     return files;
   }
 
-  Resources resources() {
-    return new CargoFolder(listed);
+  private Resources resources() {
+    return resources(SharedFolders.NONE);
+  }
+
+  Resources resources(SharedFolders shared) {
+    return new CargoFolder(listed, shared);
   }
 
   /** Name of the first, without ending. */

@@ -1,6 +1,7 @@
 package ferry.stone.core.routine;
 
 import ferry.stone.core.cargo.CargoReader;
+import ferry.stone.core.cargo.SharedFolders;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Severity;
@@ -33,9 +34,20 @@ import java.util.Map;
  * @param up axis where a file does not say; {@code null} for the likeliest
  * @param skipBad carry the rest when some of several scene files cannot be read
  * @param shore whose limits and names the survey goes by
+ * @param shared folders of images that many assets use
  */
 public record AssetReading(
-    Map<String, Object> choices, LengthUnit unit, SignedAxis up, boolean skipBad, Shore shore) {
+    Map<String, Object> choices,
+    LengthUnit unit,
+    SignedAxis up,
+    boolean skipBad,
+    Shore shore,
+    SharedFolders shared) {
+
+  /** The same with shared folders. */
+  public AssetReading with(SharedFolders folders) {
+    return new AssetReading(choices, unit, up, skipBad, shore, folders);
+  }
 
   /**
    * Reads an asset; its frame is the stated, the given or the likeliest one.
@@ -45,7 +57,7 @@ public record AssetReading(
   public Asset read(List<Path> given, Path workFolder, Progress progress)
       throws IOException, FormatException {
     AssetFiles files = AssetFiles.of(given, workFolder);
-    Resources resources = files.resources();
+    Resources resources = files.resources(shared);
     String name = files.name();
     Findings findings = new Findings();
     ReadContext context =

@@ -104,7 +104,7 @@ final class AssetRun {
 
   private RunRecord landed(StagedFolder folder, Path work) throws IOException, FormatException {
     long start = System.nanoTime();
-    Asset asset = routine.assetReading().read(task.given(), work, progress);
+    Asset asset = routine.assetReading().with(settings.shared()).read(task.given(), work, progress);
     List<FileFact> inputs = inputs(asset.inputs());
     RoutineHandling.check(asset.survey().findings());
     RoutineHandling handling =

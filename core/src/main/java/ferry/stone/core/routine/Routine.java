@@ -1,6 +1,7 @@
 package ferry.stone.core.routine;
 
 import ferry.stone.core.cargo.ReadFields;
+import ferry.stone.core.cargo.SharedFolders;
 import ferry.stone.core.landing.LandingOptions;
 import ferry.stone.core.math.LengthUnit;
 import ferry.stone.core.math.SignedAxis;
@@ -91,7 +92,8 @@ public record Routine(
         LengthUnit.parse(unit).orElse(null),
         SignedAxis.parse(up).orElse(null),
         false,
-        shore);
+        shore,
+        SharedFolders.NONE);
   }
 
   /** Its landings as they are written. */

@@ -1,6 +1,7 @@
 package ferry.stone.server.crossing;
 
 import ferry.stone.core.cargo.CargoFolder;
+import ferry.stone.core.cargo.SharedFolders;
 import ferry.stone.core.cargo.ZipUnpacker;
 import ferry.stone.core.format.CargoRole;
 import ferry.stone.core.format.FormatException;
@@ -26,13 +27,19 @@ public class CargoService {
   private final CargoRepository cargo;
   private final Storage storage;
   private final FerrySettings settings;
+  private final SharedFolders shared;
 
   public CargoService(
-      CrossingService crossings, CargoRepository cargo, Storage storage, FerrySettings settings) {
+      CrossingService crossings,
+      CargoRepository cargo,
+      Storage storage,
+      FerrySettings settings,
+      SharedFolders shared) {
     this.crossings = crossings;
     this.cargo = cargo;
     this.storage = storage;
     this.settings = settings;
+    this.shared = shared;
   }
 
   public List<StoredFile> files(String id) {
@@ -102,6 +109,6 @@ public class CargoService {
     for (StoredFile file : cargo.files(id)) {
       paths.put(file.path(), storage.blobs().path(file.blob()));
     }
-    return new CargoFolder(paths);
+    return new CargoFolder(paths, shared);
   }
 }

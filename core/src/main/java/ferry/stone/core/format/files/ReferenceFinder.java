@@ -10,7 +10,8 @@ import java.util.Optional;
 
 /**
  * Finds the file that a written reference means: by its path, then whatever its case, then by the
- * longest common end of the path. Absolute paths of another machine are cut to their end.
+ * longest common end of the path, then among the images that many cargos share. Absolute paths of
+ * another machine are cut to their end.
  */
 public final class ReferenceFinder {
 
@@ -23,7 +24,9 @@ public final class ReferenceFinder {
     /** The path but for upper and lower case. */
     CASE,
     /** The file name in another folder. */
-    NAME
+    NAME,
+    /** The file name among the images that many cargos share. */
+    SHARED
   }
 
   /** A found file. */
@@ -69,11 +72,19 @@ public final class ReferenceFinder {
         return Optional.of(new Match(path, How.CASE));
       }
     }
-    return sameName.stream()
+    Optional<String> named = nearest(sameName, clean);
+    return named.isPresent()
+        ? named.map(path -> new Match(path, How.NAME))
+        : nearest(resources.shared(CargoPath.name(clean)), clean)
+            .map(path -> new Match(path, How.SHARED));
+  }
+
+  /** The path with the longest common end. */
+  private static Optional<String> nearest(List<String> paths, String clean) {
+    return paths.stream()
         .max(
             Comparator.comparingInt((String path) -> commonEnd(path, clean))
-                .thenComparing(Comparator.naturalOrder()))
-        .map(path -> new Match(path, How.NAME));
+                .thenComparing(Comparator.naturalOrder()));
   }
 
   /** Files of the same kind whose names are alike, best first, for a reference not found. */

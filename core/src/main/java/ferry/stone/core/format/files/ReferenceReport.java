@@ -63,6 +63,15 @@ public final class ReferenceReport {
                   match.how() == ReferenceFinder.How.CASE
                       ? "same path but for upper and lower case"
                       : "same file name"));
+    } else if (match.how() == ReferenceFinder.How.SHARED) {
+      String path = match.resource();
+      findings.add(
+          Finding.of(
+                  "file-of-library",
+                  Severity.NOTE,
+                  where,
+                  "\"" + written + "\" is not in the cargo and was found in a shared folder.")
+              .evidence("same file name: " + path.substring(path.indexOf('/') + 1)));
     }
   }
 }

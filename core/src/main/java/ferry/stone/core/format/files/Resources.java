@@ -6,8 +6,8 @@ import java.io.InputStream;
 import java.util.List;
 
 /**
- * The files of a cargo by their relative paths. Only listed paths can be opened, so no name written
- * in a file can lead outside.
+ * The files of a cargo by their relative paths. Only listed and shared paths can be opened, so no
+ * name written in a file can lead outside.
  */
 public interface Resources {
 
@@ -15,6 +15,14 @@ public interface Resources {
   List<String> paths();
 
   boolean contains(String path);
+
+  /**
+   * Images of a name that many cargos share, whatever its case: no paths of this cargo, but ones
+   * that can be opened like them.
+   */
+  default List<String> shared(String name) {
+    return List.of();
+  }
 
   /** Size in bytes of a listed file. */
   long size(String path);

@@ -112,6 +112,7 @@ public final class ReaderSays {
           "normals-follow-points",
           "numbered-spans",
           "spans-overlap",
+          "file-of-library",
           "frame-rates-differ",
           "holes-bridged",
           "layers-blended",

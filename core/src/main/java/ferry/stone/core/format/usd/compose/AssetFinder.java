@@ -14,7 +14,7 @@ import java.util.Optional;
 final class AssetFinder {
   private final UsdFiles files;
   private final ReferenceFinder finder;
-  private final Map<String, String> elsewhere = new LinkedHashMap<>();
+  private final Map<String, ReferenceFinder.Match> elsewhere = new LinkedHashMap<>();
 
   /**
    * @param finder looks for files that are not where layers say; {@code null} for nothing but paths
@@ -29,7 +29,7 @@ final class AssetFinder {
   }
 
   /** Found otherwise than by their paths: what is written, and what was found. */
-  Map<String, String> elsewhere() {
+  Map<String, ReferenceFinder.Match> elsewhere() {
     return elsewhere;
   }
 
@@ -54,10 +54,10 @@ final class AssetFinder {
     if (!files.has(path)) {
       return Optional.empty();
     }
-    boolean other =
-        match.how() == ReferenceFinder.How.NAME || match.how() == ReferenceFinder.How.CASE;
-    if (other) {
-      elsewhere.put(written, path);
+    boolean asWritten =
+        match.how() == ReferenceFinder.How.PATH || match.how() == ReferenceFinder.How.CHOSEN;
+    if (!asWritten) {
+      elsewhere.put(written, new ReferenceFinder.Match(path, match.how()));
     }
     return Optional.of(path);
   }

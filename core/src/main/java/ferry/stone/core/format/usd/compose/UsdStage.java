@@ -101,7 +101,7 @@ public final class UsdStage {
   }
 
   /** Files that were found otherwise than by their paths: what is written, and what was found. */
-  public Map<String, String> foundElsewhere() {
+  public Map<String, ReferenceFinder.Match> foundElsewhere() {
     return composer.finder().elsewhere();
   }
 

@@ -1,8 +1,6 @@
 package ferry.stone.core.format.usd.read;
 
-import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
-import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FormatException.Kind;
 import ferry.stone.core.format.ReadContext;
@@ -145,15 +143,7 @@ public final class UsdReader {
         .foundElsewhere()
         .forEach(
             (written, found) ->
-                report
-                    .findings()
-                    .add(
-                        Finding.of(
-                                "file-found-elsewhere",
-                                Severity.NOTE,
-                                report.resource(),
-                                "\"" + written + "\" was found as \"" + found + "\".")
-                            .evidence("same file name")));
+                ReferenceReport.found(report.findings(), report.resource(), written, found));
     Map<String, UsdProblem> missing = new LinkedHashMap<>();
     for (UsdProblem problem : stage.problems()) {
       boolean file = problem.code().equals("usd-layer-missing");
