@@ -4,6 +4,7 @@ import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Offer;
 import ferry.stone.core.finding.Severity;
+import ferry.stone.core.geometry.look.LookBinding;
 import ferry.stone.core.geometry.look.LookMatch;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.scene.Scene;
@@ -11,18 +12,29 @@ import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.Node;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 
-/** Whether a look that parts came without stands beside them, as with a cache and its model. */
+/**
+ * Whether a look that parts came without stands beside them, as with a cache and its model: on the
+ * same faces, else in materials that go with all of their sets.
+ */
 final class LookChecks {
+  /** Fewer sets may go with anything. */
+  private static final int LEAST_SETS = 2;
+
+  /** A part of the name, with place and size: less is a guess. */
+  private static final double LIKELY = 0.35;
+
   private final Scene scene;
   private final Findings findings;
   private final Map<Integer, PolygonMesh> meshes;
   private final Set<Integer> plain = new HashSet<>();
+  private final Map<Integer, Material> materials = new HashMap<>();
   private final Map<Top, LookMatch> dressed = new IdentityHashMap<>();
 
   LookChecks(Scene scene, Findings findings) {
@@ -30,6 +42,7 @@ final class LookChecks {
     this.findings = findings;
     meshes = scene.meshesById();
     for (Material material : scene.materials()) {
+      materials.put(material.id(), material);
       if (material.channels().isEmpty()) {
         plain.add(material.id());
       }
@@ -73,7 +86,7 @@ final class LookChecks {
             .filter(s -> hasLook(s.mesh))
             .map(s -> new LookMatch.Source(s.node.name(), s.mesh))
             .toList();
-    return new LookMatch(sources, Map.of());
+    return new LookMatch(sources, materials);
   }
 
   private void beside(Top bare, List<Top> tops) {
@@ -84,21 +97,45 @@ final class LookChecks {
       LookMatch looks = dressed.computeIfAbsent(other, this::match);
       long same = bare.shown.stream().filter(s -> looks.hasFacesOf(s.mesh)).count();
       if (2 * same > bare.shown.size()) {
-        findings.add(
-            Finding.of(
-                    "look-beside",
-                    Severity.LOOK,
-                    bare.node.name(),
-                    "These parts have no look, and \""
-                        + other.node.name()
-                        + "\" has the same faces with one.")
-                .measured(Figures.count(same, "part") + " of " + bare.shown.size())
-                .nodes(bare.shown.stream().map(s -> s.node.id()).toList())
-                .offer(
-                    Offer.step("Put it on", "putLook", Map.of("look", other.node.id()))
-                        .on(List.of(bare.node.id()))));
+        tell(
+            bare,
+            other,
+            "has the same faces with one.",
+            Figures.count(same, "part") + " of " + bare.shown.size());
+        return;
+      }
+      long sets = bare.shown.stream().mapToLong(s -> s.mesh.faceSets().size()).sum();
+      if (sets >= LEAST_SETS && bare.shown.stream().allMatch(s -> goWith(looks, s))) {
+        tell(
+            bare,
+            other,
+            "has materials that go with all of their sets, by names, places and sizes.",
+            Figures.count(sets, "set"));
         return;
       }
     }
+  }
+
+  private static boolean goWith(LookMatch looks, Shown shown) {
+    Set<Integer> taken = new HashSet<>();
+    return shown.mesh.faceSets().isEmpty()
+        || looks.of(shown.node.name(), shown.mesh).bindings().stream()
+            .filter(b -> !LookBinding.set(b.key()).isEmpty())
+            .allMatch(
+                b -> b.materialId() >= 0 && b.confidence() >= LIKELY && taken.add(b.materialId()));
+  }
+
+  private void tell(Top bare, Top other, String why, String measured) {
+    findings.add(
+        Finding.of(
+                "look-beside",
+                Severity.LOOK,
+                bare.node.name(),
+                "These parts have no look, and \"" + other.node.name() + "\" " + why)
+            .measured(measured)
+            .nodes(bare.shown.stream().map(s -> s.node.id()).toList())
+            .offer(
+                Offer.step("Put it on", "putLook", Map.of("look", other.node.id()))
+                    .on(List.of(bare.node.id()))));
   }
 }
