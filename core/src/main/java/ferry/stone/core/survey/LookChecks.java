@@ -101,6 +101,7 @@ final class LookChecks {
             bare,
             other,
             "has the same faces with one.",
+            Map.of("look", other.node.id()),
             Figures.count(same, "part") + " of " + bare.shown.size());
         return;
       }
@@ -110,6 +111,7 @@ final class LookChecks {
             bare,
             other,
             "has materials that go with all of their sets, by names, places and sizes.",
+            Map.of("look", other.node.id(), "least", 100 * LIKELY),
             Figures.count(sets, "set"));
         return;
       }
@@ -125,7 +127,7 @@ final class LookChecks {
                 b -> b.materialId() >= 0 && b.confidence() >= LIKELY && taken.add(b.materialId()));
   }
 
-  private void tell(Top bare, Top other, String why, String measured) {
+  private void tell(Top bare, Top other, String why, Map<String, Object> step, String measured) {
     findings.add(
         Finding.of(
                 "look-beside",
@@ -134,8 +136,6 @@ final class LookChecks {
                 "These parts have no look, and \"" + other.node.name() + "\" " + why)
             .measured(measured)
             .nodes(bare.shown.stream().map(s -> s.node.id()).toList())
-            .offer(
-                Offer.step("Put it on", "putLook", Map.of("look", other.node.id()))
-                    .on(List.of(bare.node.id()))));
+            .offer(Offer.step("Put it on", "putLook", step).on(List.of(bare.node.id()))));
   }
 }
