@@ -49,7 +49,7 @@ export function PartFields({ parts, onChange }: Props) {
             {
               '{asset}, {clip} and {number} stand for what differs. Each file has everything else too;'
             }
-            {' what lands is chosen above.'}
+            {' what lands is chosen beside.'}
           </div>
           <Form.Select
             size="sm"

@@ -151,7 +151,7 @@ class LandingsTest extends OverTheApi {
     assertThat(html).contains("Crate &lt;1&gt;").doesNotContain("Crate <1>");
     JsonNode json = read(send(get(path + "json"), 200));
     assertThat(json.path("rows")).hasSameSizeAs(landing.at("/proof/rows"));
-    assertThat(json.path("schema").asInt()).isEqualTo(2);
+    assertThat(json.path("schema").asInt()).isEqualTo(3);
     send(get(path + "pdf"), 404);
   }
 
@@ -230,5 +230,20 @@ class LandingsTest extends OverTheApi {
       }
     }
     throw new AssertionError(name + " is not in the zip");
+  }
+
+  /** The page sends back what a shore asks for: nothing of it may be refused. */
+  @Test
+  void whatEachShoreAsksForIsTakenBack() throws Exception {
+    String id = ready("Plank", "o plank\nv 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n");
+    for (JsonNode view : read(send(get("/api/shores"), 200))) {
+      String shore = view.at("/shore/id").asText();
+      for (Format format : Formats.written()) {
+        String asked =
+            send(get("/api/shores/" + shore + "/landing").param("format", format.key()), 200)
+                .getContentAsString();
+        sent(post("/api/crossings/" + id + "/forecast"), asked, 200);
+      }
+    }
   }
 }

@@ -1,5 +1,6 @@
 package ferry.stone.core.landing;
 
+import com.fasterxml.jackson.annotation.JsonIgnore;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.scene.Scene;
@@ -93,6 +94,7 @@ public record PartFiles(boolean each, String pattern, Origin origin, boolean cli
   }
 
   /** Whether there are several files, by parts or by clips. */
+  @JsonIgnore
   public boolean isSeveral() {
     return each || clips;
   }
