@@ -7,7 +7,6 @@ import ferry.stone.core.math.SignedAxis;
 import ferry.stone.core.routine.Asset;
 import ferry.stone.core.routine.AssetReading;
 import ferry.stone.core.shore.Shore;
-import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
@@ -79,7 +78,9 @@ final class CargoArguments {
 
   /** The same of some of the files alone. */
   Asset read(List<Path> files, Path workFolder) throws IOException, FormatException {
-    return reading().read(files, workFolder, Progress.NONE);
+    try (ProgressLine line = ProgressLine.onTerminal()) {
+      return reading().read(files, workFolder, line);
+    }
   }
 
   private AssetReading reading() {

@@ -26,7 +26,6 @@ import ferry.stone.core.report.Report;
 import ferry.stone.core.report.ReportSide;
 import ferry.stone.core.routine.Asset;
 import ferry.stone.core.scene.Scene;
-import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
@@ -163,13 +162,17 @@ final class Convert implements Callable<Integer> {
   private int land(Asset cargo, LandingOptions options) throws Exception {
     check(cargo);
     List<Step> steps = steps(cargo);
-    var stages = Handling.run(cargo.near(), steps, Progress.NONE);
+    List<Handling.Stage> stages;
+    try (ProgressLine line = ProgressLine.onTerminal()) {
+      stages = Handling.run(cargo.near(), steps, line);
+    }
     say(stages);
     Scene far = Handling.result(cargo.near(), stages);
     Proof proof;
     Path proofFile = out.resolve(Landing.stem(cargo.name()) + ".proof.json");
     Landings landings;
-    try (OutputFolder folder = new OutputFolder(out, cargo.inputs(), force)) {
+    try (OutputFolder folder = new OutputFolder(out, cargo.inputs(), force);
+        ProgressLine line = ProgressLine.onTerminal()) {
       if (!options.parts().isSeveral()) {
         folder.check(options.stem(cargo.name()) + "." + options.format());
       }
@@ -185,7 +188,7 @@ final class Convert implements Callable<Integer> {
               cargo.resources(),
               folder,
               new Alternates(cargo.near(), steps, cargo.reread()),
-              Progress.NONE);
+              line.part(0, 0.5));
       proof =
           landings.proof(
               cargo.near(),
@@ -193,7 +196,7 @@ final class Convert implements Callable<Integer> {
               options,
               new CargoFolder(folder.written()),
               cargo.resources(),
-              Progress.NONE);
+              line.part(0.5, 1));
       ObjectMapper mapper = new ObjectMapper();
       ObjectNode json = mapper.valueToTree(proof);
       json.set("source", InspectReport.of(cargo));

@@ -9,7 +9,6 @@ import ferry.stone.core.proof.pair.PairProof;
 import ferry.stone.core.proof.pair.PairProof.Together;
 import ferry.stone.core.report.Report;
 import ferry.stone.core.routine.Asset;
-import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Files;
@@ -98,12 +97,7 @@ final class Prove implements Callable<Integer> {
         }
       }
       PairProof.How how = how(a, b, files);
-      Proof proof =
-          PairProof.of(
-              new PairProof.Side(a.near(), a.resources(), files.get(0).toString()),
-              new PairProof.Side(b.near(), b.resources(), files.get(1).toString()),
-              how,
-              Progress.NONE);
+      Proof proof = proof(a, b, files, how);
       refuse(json, a, b);
       refuse(report, a, b);
       if (json != null) {
@@ -127,6 +121,17 @@ final class Prove implements Callable<Integer> {
             settings);
       }
       return print(proof);
+    }
+  }
+
+  private static Proof proof(Asset a, Asset b, List<Path> files, PairProof.How how)
+      throws Exception {
+    try (ProgressLine line = ProgressLine.onTerminal()) {
+      return PairProof.of(
+          new PairProof.Side(a.near(), a.resources(), files.get(0).toString()),
+          new PairProof.Side(b.near(), b.resources(), files.get(1).toString()),
+          how,
+          line);
     }
   }
 
