@@ -139,7 +139,25 @@ fn look(file: &str) -> Result<Value, String> {
     }))
 }
 
+// --time FILE: seconds of the fastest of five loads.
+fn time(file: &str) -> Option<f64> {
+    let mut best: Option<f64> = None;
+    for _ in 0..5 {
+        let start = std::time::Instant::now();
+        let scene = ufbx::load_file(file, ufbx::LoadOpts::default()).ok()?;
+        let seconds = start.elapsed().as_secs_f64();
+        drop(scene);
+        best = Some(best.map_or(seconds, |b| b.min(seconds)));
+    }
+    best
+}
+
 fn main() {
+    let given: Vec<String> = std::env::args().skip(1).collect();
+    if given.len() == 2 && given[0] == "--time" {
+        println!("{}", time(&given[1]).map_or("NaN".to_string(), |s| s.to_string()));
+        return;
+    }
     for file in std::env::args().skip(1) {
         match look(&file) {
             Ok(seen) => println!("{}", seen),

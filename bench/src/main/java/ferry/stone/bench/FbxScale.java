@@ -156,7 +156,7 @@ final class FbxScale {
     return out.array();
   }
 
-  private static Scene rig() {
+  static Scene rig() {
     SceneBuilder scene =
         new SceneBuilder("rig").frame(Frame.Y_UP_METRE, FrameSource.FORMAT, FrameSource.FORMAT);
     scene.framesPerSecond(RATE);

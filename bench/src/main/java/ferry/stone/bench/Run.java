@@ -10,7 +10,7 @@ import org.openjdk.jmh.runner.options.OptionsBuilder;
 
 /**
  * Runs the benchmarks and prints ratios; the argument is part of a benchmark's name, or {@code
- * scale} for large files through the disk, {@code fbx} for those of FBX, {@code usd} for those of
+ * aims} for all aims in one run, {@code scale} for large files through the disk, {@code fbx} for those of FBX, {@code usd} for those of
  * USD, {@code caches} for caches, {@code steps} for every step and the survey, or {@code fuzz} and
  * seconds for a coverage-guided search for faults.
  */
@@ -26,6 +26,7 @@ public final class Run {
   /** The runs that are no micro-benchmarks; whether one was named. */
   private static boolean byItself(String[] args) throws Exception {
     switch (args[0]) {
+      case "aims" -> AimsRun.print(Path.of("").toAbsolutePath());
       case "scale" -> GltfScale.print();
       case "caches" -> CacheScale.print();
       case "usd" -> UsdScale.print();

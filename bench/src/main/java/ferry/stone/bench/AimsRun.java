@@ -1,0 +1,224 @@
+package ferry.stone.bench;
+
+import ferry.stone.core.TestFiles;
+import ferry.stone.core.cargo.CargoFolder;
+import ferry.stone.core.format.ReadContext;
+import ferry.stone.core.format.fbx.read.FbxReader;
+import ferry.stone.core.format.files.MemoryFiles;
+import ferry.stone.core.format.gltf.read.GltfReader;
+import ferry.stone.core.format.obj.read.ObjReader;
+import ferry.stone.core.landing.Landing;
+import ferry.stone.core.landing.LandingOptions;
+import ferry.stone.core.proof.Proof;
+import ferry.stone.core.routine.FortyAssets;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.shore.Shores;
+import ferry.stone.core.survey.Survey;
+import ferry.stone.core.survey.SurveyMemo;
+import ferry.stone.core.work.Progress;
+import java.io.ByteArrayInputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.Callable;
+import java.util.stream.Stream;
+
+/**
+ * All aims of speed in one run, each as a ratio to something measured beside it: best of five, a
+ * sheet of a million triangles. Whole calls of the command line are best of three.
+ */
+final class AimsRun {
+  private static final int SIDE = 707;
+  private static final int ROUNDS = 5;
+  private static final List<String> FORMATS =
+      List.of("glb", "fbx", "usdc", "abc", "obj", "ply", "stl");
+
+  private final Path root;
+  private final Path work;
+
+  private AimsRun(Path root, Path work) {
+    this.root = root;
+    this.work = work;
+  }
+
+  /**
+   * @param root folder of the project, with the command line built in it
+   */
+  static void print(Path root) throws Exception {
+    Path work = Files.createTempDirectory("aims");
+    try {
+      AimsRun aims = new AimsRun(root, work);
+      aims.reading();
+      aims.proofs();
+      aims.fbx();
+      aims.calls();
+    } finally {
+      try (Stream<Path> files = Files.walk(work)) {
+        for (Path file : files.sorted(Comparator.reverseOrder()).toList()) {
+          Files.delete(file);
+        }
+      }
+    }
+  }
+
+  private static void line(String what, double ratio, boolean atMost, double aim) {
+    boolean reached = atMost ? ratio <= aim : ratio >= aim;
+    System.out.printf(
+        "%-58s %6.2f  aim %s %.4g  %s%n",
+        what, ratio, atMost ? "≤" : "≥", aim, reached ? "reached" : "NOT reached");
+  }
+
+  private static double best(Callable<Object> work) throws Exception {
+    double best = Double.POSITIVE_INFINITY;
+    for (int i = 0; i <= ROUNDS; i++) {
+      long start = System.nanoTime();
+      if (work.call() == null) {
+        throw new IllegalStateException("nothing was made");
+      }
+      // The first round is for the compiler.
+      best = i == 0 ? best : Math.min(best, (System.nanoTime() - start) / 1e9);
+    }
+    return best;
+  }
+
+  private void reading() throws Exception {
+    ObjText text = new ObjText(SIDE);
+    double obj = best(() -> ObjReader.read("sheet.obj", ReadContext.of(text)));
+    double other =
+        best(() -> de.javagl.obj.ObjReader.read(new ByteArrayInputStream(text.bytes)));
+    line("OBJ read, times as fast as de.javagl:obj", other / obj, false, 5);
+    Scene read = ObjReader.read("sheet.obj", ReadContext.of(text));
+    double survey =
+        best(() -> Survey.of(read, List.of(), Shores.usual(), new SurveyMemo(), Progress.NONE));
+    line("survey of it, times its read", survey / obj, true, 1);
+    byte[] glb = GltfBench.glb(GltfScale.sheet(SIDE));
+    MemoryFiles file = new MemoryFiles(Map.of("a.glb", glb));
+    double gltf = best(() -> GltfReader.read("a.glb", ReadContext.of(file)));
+    double copy = best(glb::clone);
+    line("GLB read, plain copies of its bytes", gltf / copy, true, 3);
+  }
+
+  private void proofs() throws Exception {
+    Scene sheet = GltfScale.sheet(SIDE);
+    for (String format : FORMATS) {
+      LandingOptions options = LandingOptions.of(format);
+      TestFiles none = new TestFiles();
+      double write =
+          best(() -> Landing.write(sheet, options, "a", none, new TestFiles(), Progress.NONE));
+      TestFiles out = new TestFiles();
+      Landing landing = Landing.write(sheet, options, "a", none, out, Progress.NONE);
+      double proof =
+          best(
+              () ->
+                  Proof.of(sheet, sheet, landing.landed(options, out), none, Progress.NONE));
+      line("proof of " + format + ", times the write", proof / write, true, 2);
+    }
+  }
+
+  /** Against the ufbx crate, where its reader is built: the tests under e2e do that. */
+  private void fbx() throws Exception {
+    Path program = root.resolve("e2e/target/ufbx/release/look");
+    if (!Files.isExecutable(program)) {
+      System.out.println(
+          "FBX read against ufbx: not measured, its reader is not built (the tests under e2e do it"
+              + " where Rust is)");
+      return;
+    }
+    fbx(program, "mesh", GltfScale.sheet(SIDE), 1);
+    fbx(program, "rig", FbxScale.rig(), 0.7);
+  }
+
+  private void fbx(Path program, String what, Scene scene, double aim) throws Exception {
+    TestFiles out = new TestFiles();
+    LandingOptions options = LandingOptions.of("fbx");
+    Landing.write(scene, options, "a", new TestFiles(), out, Progress.NONE);
+    Path file = Files.write(work.resolve(what + ".fbx"), out.bytes("a.fbx"));
+    CargoFolder folder = new CargoFolder(Map.of("a.fbx", file));
+    double ours =
+        best(
+            () ->
+                FbxReader.read(
+                    "a.fbx", ReadContext.of(folder)));
+    Process process =
+        new ProcessBuilder(program.toString(), "--time", file.toString())
+            .redirectError(ProcessBuilder.Redirect.INHERIT)
+            .start();
+    String seconds =
+        new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8).strip();
+    process.waitFor();
+    double theirs = Double.parseDouble(seconds);
+    line("FBX read of a " + what + ", times as fast as ufbx", theirs / ours, false, aim);
+  }
+
+  private void calls() throws Exception {
+    Path plank = work.resolve("plank.obj");
+    Files.writeString(plank, "o plank\nv 0 0 0\nv 2 0 0\nv 2 1 0\nv 0 1 0\nf 1 2 3 4\n");
+    double inspect = called(3, "inspect", plank.toString());
+    line("inspect of a small file, s", inspect, true, 0.6);
+    Path in = Files.createDirectory(work.resolve("forty"));
+    FortyAssets.write(in);
+    Path routine = Files.writeString(work.resolve("forty.json"), FortyAssets.ROUTINE);
+    double one = batch(in, routine, 1);
+    double two = batch(in, routine, 2);
+    line("batch of forty on two cores, times one by one", one / two, false, 1.8);
+    double apart = 0;
+    try (Stream<Path> files = Files.list(in)) {
+      for (Path asset : files.toList()) {
+        apart +=
+            called(
+                1,
+                "convert",
+                asset.toString(),
+                "--to",
+                "glb",
+                "--unit-in",
+                "m",
+                "--out",
+                work.resolve("apart/" + asset.getFileName()).toString());
+      }
+    }
+    line("batch of forty, times forty calls", apart / two, false, 10);
+  }
+
+  private double batch(Path in, Path routine, int jobs) throws Exception {
+    double best = Double.POSITIVE_INFINITY;
+    for (int i = 0; i < 3; i++) {
+      String out = work.resolve("out-" + jobs + "-" + i).toString();
+      best =
+          Math.min(
+              best,
+              called(
+                  1,
+                  "run",
+                  in.toString(),
+                  "--routine",
+                  routine.toString(),
+                  "--out",
+                  out,
+                  "--jobs",
+                  String.valueOf(jobs)));
+    }
+    return best;
+  }
+
+  /** Seconds of a whole call, the best of some. */
+  private double called(int rounds, String... arguments) throws Exception {
+    List<String> command = new ArrayList<>(List.of(root.resolve("ferry").toString()));
+    command.addAll(List.of(arguments));
+    double best = Double.POSITIVE_INFINITY;
+    for (int i = 0; i < rounds; i++) {
+      long start = System.nanoTime();
+      new ProcessBuilder(command)
+          .redirectOutput(ProcessBuilder.Redirect.DISCARD)
+          .redirectError(ProcessBuilder.Redirect.DISCARD)
+          .start()
+          .waitFor();
+      best = Math.min(best, (System.nanoTime() - start) / 1e9);
+    }
+    return best;
+  }
+}
