@@ -35,6 +35,14 @@ export function ProofLedger({ id, crossing }: { id: string; crossing: Crossing }
     <>
       <QuaysideHead title="Proof ledger">
         <VerdictPills count={countOf} only={only} onOnly={setOnly} />
+        {proof.beyond > 0 && (
+          <span className="pill pill-loss" title="Changed by more than the shore lets differ">
+            {proof.beyond} beyond the shore’s tolerance
+          </span>
+        )}
+        {proof.within > 0 && (
+          <span className="quiet">{proof.within} changed within what the shore lets differ</span>
+        )}
         <span className="quiet">
           {proof.file} · {bytes(proof.bytes)} · read back in {proof.readSeconds.toFixed(2)} s
         </span>
