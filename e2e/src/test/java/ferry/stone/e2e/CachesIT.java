@@ -19,14 +19,6 @@ class CachesIT extends OnThePage {
   private static final int SIDE = 120;
   private static final int FRAMES = 320;
 
-  private Locator finding(String code) {
-    return page.locator("tr[data-code=" + code + "]");
-  }
-
-  private Locator labelled(String label) {
-    return page.getByLabel(label, new Page.GetByLabelOptions().setExact(true));
-  }
-
   @Test
   void thePennantIsBroughtOntoItsMeshAndLandsAsAlembic() throws Exception {
     bring(zip(DemoWorld.Cargo.PENNANT));

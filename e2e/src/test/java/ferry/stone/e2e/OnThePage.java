@@ -83,6 +83,14 @@ abstract class OnThePage {
         AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
   }
 
+  final Locator labelled(String label) {
+    return page.getByLabel(label, new Page.GetByLabelOptions().setExact(true));
+  }
+
+  final Locator finding(String code) {
+    return page.locator("tr[data-code=" + code + "]");
+  }
+
   final void stop(String name) {
     page.getByRole(AriaRole.NAVIGATION, new Page.GetByRoleOptions().setName("Route"))
         .getByRole(

@@ -47,10 +47,6 @@ class OverTimeIT extends OnThePage {
     return files.toArray(Path[]::new);
   }
 
-  private Locator labelled(String label) {
-    return page.getByLabel(label, new Page.GetByLabelOptions().setExact(true));
-  }
-
   @Test
   void numberedFilesArePlayedAsFramesThoughTheirFacesChange() throws Exception {
     bring(stage(8));

@@ -25,10 +25,6 @@ class SurveyAndStatesIT extends OnThePage {
     sail = zip(DemoWorld.Cargo.SAIL);
   }
 
-  private Locator finding(String code) {
-    return page.locator("tr[data-code=" + code + "]");
-  }
-
   private Locator stone(String kind) {
     return page.locator(".stone[data-step=" + kind + "]");
   }

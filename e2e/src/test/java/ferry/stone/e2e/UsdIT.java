@@ -19,10 +19,6 @@ import org.junit.jupiter.api.Test;
 
 /** A scene of layers comes in, its variants and payloads are chosen, and it lands as a package. */
 class UsdIT extends OnThePage {
-  private Locator labelled(String label) {
-    return page.getByLabel(label, new Page.GetByLabelOptions().setExact(true));
-  }
-
   private Locator file(String name) {
     return page.locator(".quayside-body tr:has(td[title='" + name + "'])");
   }

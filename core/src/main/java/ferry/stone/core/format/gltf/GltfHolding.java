@@ -5,6 +5,7 @@ import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.files.FileTree;
 import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.gltf.read.GltfReader;
+import ferry.stone.core.format.gltf.read.GltfRules;
 import ferry.stone.core.format.gltf.read.GltfTree;
 import ferry.stone.core.format.gltf.write.GltfLayers;
 import ferry.stone.core.format.gltf.write.GltfPacking;
@@ -35,6 +36,7 @@ record GltfHolding(GltfPacking packing) implements Holding {
 
   @Override
   public Scene read(String mainFile, ReadContext context) throws IOException, FormatException {
+    GltfRules.check(mainFile, context.resources(), context.findings());
     return GltfTree.viewed(GltfReader.read(mainFile, context));
   }
 

@@ -87,7 +87,8 @@ public final class ReaderSays {
           "polygon-not-closed",
           "skin-outside-root",
           "skin-without-weights",
-          "named-as-another-format");
+          "named-as-another-format",
+          "off-standard");
 
   /** Nothing was left out, or the scene itself says what: a texture without file, other scenes. */
   private static final Set<String> OTHERS =
