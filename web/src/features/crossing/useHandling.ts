@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useRef } from 'react';
+import { useCallback } from 'react';
 import { ApiError, type HandlingState, type Offer, type Step, sendJson } from '../../api/client';
 import { queries } from '../../api/queries';
 import { complain } from '../../shared/Notices';
@@ -9,16 +9,19 @@ export function newStepId(): string {
   return crypto.randomUUID().slice(0, 8);
 }
 
+/** What is being saved of each crossing: keys, stones and offers all wait for each other. */
+const queues = new Map<string, Promise<unknown>>();
+
 /** The handling and its changes: saved at once, one after another. */
 export function useHandling(id: string, ready: boolean) {
   const client = useQueryClient();
   const query = useQuery({ ...queries.handling(id), enabled: ready });
-  const queue = useRef<Promise<unknown>>(Promise.resolve());
   const key = queries.handling(id).queryKey;
 
   const run = useCallback(
     (send: (now: HandlingState) => Promise<HandlingState>) => {
-      queue.current = queue.current.then(async () => {
+      const before = queues.get(id) ?? Promise.resolve();
+      const saved = before.then(async () => {
         const now = client.getQueryData<HandlingState>(key);
         if (!now) {
           return;
@@ -36,6 +39,7 @@ export function useHandling(id: string, ready: boolean) {
           }
         }
       });
+      queues.set(id, saved);
     },
     [client, id, key],
   );
