@@ -14,7 +14,7 @@ import java.util.TreeSet;
  */
 final class FbxTracks {
   /** Between samples nothing is off by more than this part of its size. */
-  static final double BETWEEN = 2e-5;
+  static final double BETWEEN = 6e-6;
 
   private static final double SHORTEST = 1e-5;
   private static final int DEEPEST = 8;
