@@ -3,6 +3,7 @@ package ferry.stone.e2e;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 
 import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
 import com.microsoft.playwright.assertions.LocatorAssertions.ContainsTextOptions;
 import com.microsoft.playwright.options.SelectOption;
 import ferry.stone.core.cargo.CargoFolder;
@@ -50,9 +51,12 @@ class GatheringIT extends OnThePage {
     assertThat(page.getByLabel("Taken of steps.fbx")).hasValue("motion");
     stop("Survey");
     assertThat(finding("motion-put-on")).containsText("same name");
+    // The part that the second file made before is gone from the list, and so from the views.
+    Locator before = page.locator("[role=treeitem]", new Page.LocatorOptions().setHasText("steps"));
+    assertThat(before).hasCount(0);
     waitForViews();
     byte[] rest = still("near");
-    labelled("Clip").selectOption(new SelectOption().setIndex(1));
+    labelled("Clip").selectOption(new SelectOption().setLabel("wade"));
     labelled("Frame").fill("18");
     changed("near", rest, "the bird wades");
     stop("Landing");
