@@ -88,8 +88,7 @@ final class AimsRun {
   private void reading() throws Exception {
     ObjText text = new ObjText(SIDE);
     double obj = best(() -> ObjReader.read("sheet.obj", ReadContext.of(text)));
-    double other =
-        best(() -> de.javagl.obj.ObjReader.read(new ByteArrayInputStream(text.bytes)));
+    double other = best(() -> de.javagl.obj.ObjReader.read(new ByteArrayInputStream(text.bytes)));
     line("OBJ read, times as fast as de.javagl:obj", other / obj, false, 5);
     Scene read = ObjReader.read("sheet.obj", ReadContext.of(text));
     double survey =
@@ -112,9 +111,7 @@ final class AimsRun {
       TestFiles out = new TestFiles();
       Landing landing = Landing.write(sheet, options, "a", none, out, Progress.NONE);
       double proof =
-          best(
-              () ->
-                  Proof.of(sheet, sheet, landing.landed(options, out), none, Progress.NONE));
+          best(() -> Proof.of(sheet, sheet, landing.landed(options, out), none, Progress.NONE));
       line("proof of " + format + ", times the write", proof / write, true, 2);
     }
   }
@@ -138,11 +135,7 @@ final class AimsRun {
     Landing.write(scene, options, "a", new TestFiles(), out, Progress.NONE);
     Path file = Files.write(work.resolve(what + ".fbx"), out.bytes("a.fbx"));
     CargoFolder folder = new CargoFolder(Map.of("a.fbx", file));
-    double ours =
-        best(
-            () ->
-                FbxReader.read(
-                    "a.fbx", ReadContext.of(folder)));
+    double ours = best(() -> FbxReader.read("a.fbx", ReadContext.of(folder)));
     Process process =
         new ProcessBuilder(program.toString(), "--time", file.toString())
             .redirectError(ProcessBuilder.Redirect.INHERIT)

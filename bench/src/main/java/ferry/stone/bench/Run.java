@@ -10,9 +10,9 @@ import org.openjdk.jmh.runner.options.OptionsBuilder;
 
 /**
  * Runs the benchmarks and prints ratios; the argument is part of a benchmark's name, or {@code
- * aims} for all aims in one run, {@code scale} for large files through the disk, {@code fbx} for those of FBX, {@code usd} for those of
- * USD, {@code caches} for caches, {@code steps} for every step and the survey, or {@code fuzz} and
- * seconds for a coverage-guided search for faults.
+ * aims} for all aims in one run, {@code scale} for large files through the disk, {@code fbx} for
+ * those of FBX, {@code usd} for those of USD, {@code caches} for caches, {@code steps} for every
+ * step and the survey, or {@code fuzz} and seconds for a coverage-guided search for faults.
  */
 public final class Run {
   private Run() {}
