@@ -37,14 +37,16 @@ export function PartFields({ parts, onChange }: Props) {
         checked={parts.clips}
         onChange={() => onChange({ each: false, clips: true, pattern: '{asset}_{clip}' })}
       />
+      {(parts.each || parts.clips) && (
+        <Form.Control
+          size="sm"
+          aria-label="Names of the files"
+          value={parts.pattern}
+          onChange={(e) => onChange({ pattern: e.target.value })}
+        />
+      )}
       {parts.clips && (
         <>
-          <Form.Control
-            size="sm"
-            aria-label="Names of the files"
-            value={parts.pattern}
-            onChange={(e) => onChange({ pattern: e.target.value })}
-          />
           <div className="form-text">
             {
               '{asset}, {clip} and {number} stand for what differs. Each file has everything else too;'
@@ -66,12 +68,6 @@ export function PartFields({ parts, onChange }: Props) {
       )}
       {parts.each && (
         <>
-          <Form.Control
-            size="sm"
-            aria-label="Names of the files"
-            value={parts.pattern}
-            onChange={(e) => onChange({ pattern: e.target.value })}
-          />
           <div className="form-text">
             {'{asset}, {part} and {number} stand for what differs. A part shows a mesh, with what'}
             {' hangs on it.'}

@@ -131,20 +131,14 @@ public record LandingOptions(
 
   /** With what a shore lets pass, and nothing else of it. */
   public LandingOptions judgedBy(Shore shore) {
-    Double move = shore.budgets().skinMove();
-    return new LandingOptions(
-        format,
-        options,
-        transforms,
-        doubleSided,
-        fileName,
-        parts,
-        move,
-        contents,
-        shore.tolerances());
+    return withJudgement(shore.budgets().skinMove(), shore.tolerances());
   }
 
   public LandingOptions withSkinMove(double newSkinMove) {
+    return withJudgement(newSkinMove, tolerances);
+  }
+
+  private LandingOptions withJudgement(Double newSkinMove, Tolerances newTolerances) {
     return new LandingOptions(
         format,
         options,
@@ -154,7 +148,7 @@ public record LandingOptions(
         parts,
         newSkinMove,
         contents,
-        tolerances);
+        newTolerances);
   }
 
   public LandingOptions withContents(LandedContents newContents) {

@@ -4,6 +4,7 @@ import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.format.losses.Holding;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.proof.LedgerRow.Verdict;
+import ferry.stone.core.proof.corner.LayerValues;
 import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import java.util.List;

@@ -1,4 +1,4 @@
-package ferry.stone.core.proof;
+package ferry.stone.core.proof.corner;
 
 import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.PolygonMesh;
@@ -6,13 +6,13 @@ import ferry.stone.core.scene.mesh.Table;
 import java.util.List;
 
 /** Compares values of custom layers, whatever types they have on both sides. */
-final class LayerValues {
+public final class LayerValues {
   private static final double AGREES = 1e-6;
 
   private LayerValues() {}
 
   /** The landed layer of each name, {@code null} where there is none. */
-  static Attribute[] found(List<String> names, PolygonMesh mesh) {
+  public static Attribute[] found(List<String> names, PolygonMesh mesh) {
     List<Attribute> custom = mesh.all(Attribute.Semantic.OTHER);
     return names.stream()
         .map(name -> custom.stream().filter(a -> a.name().equals(name)).findFirst().orElse(null))
@@ -20,7 +20,7 @@ final class LayerValues {
   }
 
   /** Whether two rows say the same; none and 0 are the same where a format needs a number. */
-  static boolean same(Attribute a, int i, Attribute b, int j) {
+  public static boolean same(Attribute a, int i, Attribute b, int j) {
     boolean texts = a.table() instanceof Table.Texts;
     if (a.components() != b.components() || texts != b.table() instanceof Table.Texts) {
       return false;
@@ -39,7 +39,7 @@ final class LayerValues {
   }
 
   /** A layer in a few words: type, numbers a value, and what carries them. */
-  static String words(Attribute layer) {
+  public static String words(Attribute layer) {
     String each = layer.components() == 1 ? "" : " × " + layer.components();
     return layer.table().type()
         + each

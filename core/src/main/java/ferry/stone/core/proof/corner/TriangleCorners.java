@@ -1,4 +1,4 @@
-package ferry.stone.core.proof;
+package ferry.stone.core.proof.corner;
 
 import ferry.stone.core.format.losses.Holding;
 import ferry.stone.core.geometry.triangle.RenderPrimitive;
@@ -13,7 +13,7 @@ import ferry.stone.core.work.Progress;
 import java.util.List;
 
 /** Corner by corner in the order that a landing by primitives promises: triangles by material. */
-final class TriangleCorners implements CornerPairs {
+public final class TriangleCorners implements CornerPairs {
   private final List<RenderPrimitive> wanted;
   private final PolygonMesh found;
   private final CornerDifference difference;
@@ -23,7 +23,7 @@ final class TriangleCorners implements CornerPairs {
   private final List<Attribute> held;
   private final List<String> names;
 
-  TriangleCorners(
+  public TriangleCorners(
       Scene scene,
       Scene.ShownMesh far,
       Scene.ShownMesh landed,

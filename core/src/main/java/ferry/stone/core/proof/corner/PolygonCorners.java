@@ -1,4 +1,4 @@
-package ferry.stone.core.proof;
+package ferry.stone.core.proof.corner;
 
 import ferry.stone.core.format.losses.Holding;
 import ferry.stone.core.scene.Scene;
@@ -10,7 +10,7 @@ import ferry.stone.core.texture.ColourSpace;
 import java.util.List;
 
 /** Corner by corner for formats that hold polygons: the same faces in the same order. */
-final class PolygonCorners implements CornerPairs {
+public final class PolygonCorners implements CornerPairs {
   private final PolygonMesh wanted;
   private final PolygonMesh found;
   private final CornerDifference difference;
@@ -21,7 +21,7 @@ final class PolygonCorners implements CornerPairs {
   private final List<Attribute> held;
   private final List<String> names;
 
-  PolygonCorners(
+  public PolygonCorners(
       Scene farScene,
       Scene readScene,
       Scene.ShownMesh far,

@@ -1,10 +1,10 @@
-package ferry.stone.core.proof;
+package ferry.stone.core.proof.corner;
 
 /**
  * The corners of a landed part beside those of the far side that they came from: largest
  * differences of what lies on them.
  */
-interface CornerPairs {
+public interface CornerPairs {
   /** Whether each landed corner has its far one, at the same place within the tolerance. */
   boolean paired();
 

@@ -1,11 +1,11 @@
-package ferry.stone.core.proof;
+package ferry.stone.core.proof.corner;
 
 import java.util.Arrays;
 import org.joml.Matrix4d;
 import org.joml.Vector3d;
 
 /** Gathers the largest differences of corners of two parts, compared in world space. */
-final class CornerDifference {
+public final class CornerDifference {
   private final Matrix4d farWorld;
   private final Matrix4d landedWorld;
   private final Vector3d a = new Vector3d();
@@ -50,7 +50,7 @@ final class CornerDifference {
     tangentDegrees = 180;
   }
 
-  double tangentDegrees() {
+  public double tangentDegrees() {
     return tangentDegrees;
   }
 
@@ -83,26 +83,26 @@ final class CornerDifference {
   }
 
   /** Corners at which a custom layer has another value. */
-  int otherLayerValues(int place) {
+  public int otherLayerValues(int place) {
     return place < otherLayerValues.length ? otherLayerValues[place] : 0;
   }
 
   /** Distance in metres. */
-  double position() {
+  public double position() {
     return position;
   }
 
   /** Of UVs, as a part of their size. */
-  double uv() {
+  public double uv() {
     return uv;
   }
 
-  double normalDegrees() {
+  public double normalDegrees() {
     return normalDegrees;
   }
 
   /** Of vertex colours, sRGB from 0 to 1. */
-  double colour() {
+  public double colour() {
     return colour;
   }
 }
