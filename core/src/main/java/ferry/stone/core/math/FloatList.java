@@ -25,6 +25,16 @@ public final class FloatList {
     size += more.length;
   }
 
+  /** Adds values of an array that the caller leaves alone from now on: an empty list keeps it. */
+  public void take(float[] whole) {
+    if (size == 0) {
+      values = whole;
+      size = whole.length;
+    } else {
+      addAll(whole);
+    }
+  }
+
   /** Adds one value many times. */
   public void fill(float value, int count) {
     grow(size + count);

@@ -43,6 +43,16 @@ public final class IntList {
     size += count;
   }
 
+  /** Adds values of an array that the caller leaves alone from now on: an empty list keeps it. */
+  public void take(int[] whole) {
+    if (size == 0) {
+      values = whole;
+      size = whole.length;
+    } else {
+      addAll(whole, whole.length, 0);
+    }
+  }
+
   public int get(int index) {
     return values[index];
   }

@@ -4,15 +4,14 @@ import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
-import ferry.stone.core.format.files.FileTree;
 import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.flat.ArrangedParts;
 import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.format.losses.Capability.Fate;
 import ferry.stone.core.format.losses.CapabilityTable;
 import ferry.stone.core.format.losses.Holding;
+import ferry.stone.core.format.losses.ReadBack;
 import ferry.stone.core.math.Frame;
-import ferry.stone.core.scene.Scene;
 import ferry.stone.core.shore.Tolerances;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
@@ -77,16 +76,7 @@ public record Landed(
    *
    * @param told takes what the reader had to leave out, guess or put right
    */
-  Scene read(Findings told) throws IOException, FormatException {
-    return holding.read(mainFile, new ReadContext(files, Map.of(), told, Progress.NONE));
-  }
-
-  /**
-   * The file's hierarchy as other readers list it.
-   *
-   * @param read what was read here, in metres with Y up
-   */
-  FileTree tree(Scene read) throws IOException, FormatException {
-    return holding.tree(mainFile, files, read);
+  ReadBack back(Findings told) throws IOException, FormatException {
+    return holding.back(mainFile, new ReadContext(files, Map.of(), told, Progress.NONE));
   }
 }

@@ -3,8 +3,8 @@ package ferry.stone.core.proof;
 import ferry.stone.core.format.flat.Contents;
 import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.geometry.mesh.MeshMeasure;
+import ferry.stone.core.geometry.triangle.PlacedTriangles;
 import ferry.stone.core.geometry.triangle.TriangleTree;
-import ferry.stone.core.geometry.triangle.Triangulation;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.proof.LedgerRow.Verdict;
 import ferry.stone.core.proof.corner.CornerPairs;
@@ -16,7 +16,7 @@ import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.mesh.Polygons;
 import ferry.stone.core.work.Progress;
 import java.util.Locale;
-import org.joml.Vector3d;
+import org.joml.Matrix4d;
 
 /** Compares one part of the far side with the same part of the landed file. */
 final class MeshProof {
@@ -96,10 +96,11 @@ final class MeshProof {
     if (mesh.faces().faceCount() == 0) {
       return;
     }
-    double[] farTriangles = triangles(far);
-    double[] landedTriangles = triangles(landed);
-    area(farTriangles, landedTriangles);
-    surface(farTriangles, landedTriangles);
+    PlacedTriangles there = PlacedTriangles.of(mesh, far.world());
+    PlacedTriangles here = PlacedTriangles.of(landed.mesh(), landed.world());
+    boolean same = there.isSame(here);
+    area(there, here, same);
+    surface(there, here, same);
     progress.checkCancelled();
     corners(progress);
   }
@@ -153,18 +154,19 @@ final class MeshProof {
                         : "cut into triangles, as chosen");
   }
 
-  private void area(double[] farTriangles, double[] landedTriangles) {
-    double wanted = area(farTriangles);
-    double found = area(landedTriangles);
+  /** In world space, so that uneven scales above the part count. */
+  private void area(PlacedTriangles there, PlacedTriangles here, boolean same) {
+    double wanted = there.area();
+    double found = same ? wanted : here.area();
     double part = wanted == 0 ? 0 : Math.abs(found - wanted) / wanted;
     ledger
         .about(shape() != null ? shape() : Capability.POLYGONS)
         .measure(new Measure("m2", null, wanted, found, Math.abs(found - wanted)))
-        .amountsTo(Math.abs(found - wanted) / Math.max(halfEdges(farTriangles), 1e-12))
+        .amountsTo(same ? 0 : Math.abs(found - wanted) / Math.max(there.halfEdges(), 1e-12))
         .add(
             "Surface area",
             nodeId,
-            Figures.plain(MeshMeasure.of(near).area()) + " square units",
+            Figures.plain(untouched() ? wanted : MeshMeasure.area(near)) + " square units",
             Figures.plain(wanted) + " m²",
             Figures.plain(found) + " m²",
             String.format(Locale.ROOT, "%.4f %%", 100 * part),
@@ -172,51 +174,22 @@ final class MeshProof {
             part <= AREA_TOLERANCE ? "" : "faces that are not flat measure differently once cut");
   }
 
-  /** Of triangles in world space, so that uneven scales above the part count. */
-  private static double area(double[] t) {
-    double sum = 0;
-    Vector3d u = new Vector3d();
-    Vector3d v = new Vector3d();
-    for (int i = 0; i < t.length; i += 9) {
-      u.set(t[i + 3] - t[i], t[i + 4] - t[i + 1], t[i + 5] - t[i + 2]);
-      v.set(t[i + 6] - t[i], t[i + 7] - t[i + 1], t[i + 8] - t[i + 2]);
-      double twice = u.cross(v).length();
-      sum += Double.isFinite(twice) ? twice / 2 : 0;
-    }
-    return sum;
+  /** Whether the far side's triangles are those of the near side, number for number. */
+  private boolean untouched() {
+    return near.points() == far.mesh().points()
+        && near.faces() == far.mesh().faces()
+        && near.faces().allTriangles()
+        && far.world().equals(new Matrix4d());
   }
 
-  /**
-   * Half of the lengths of all sides of all triangles, in metres: a triangle's area changes by at
-   * most that much for each metre that its corners move.
-   */
-  private static double halfEdges(double[] t) {
-    double sum = 0;
-    for (int i = 0; i < t.length; i += 9) {
-      for (int k = 0; k < 3; k++) {
-        int a = i + 3 * k;
-        int b = i + 3 * ((k + 1) % 3);
-        double length =
-            Math.sqrt(
-                (t[a] - t[b]) * (t[a] - t[b])
-                    + (t[a + 1] - t[b + 1]) * (t[a + 1] - t[b + 1])
-                    + (t[a + 2] - t[b + 2]) * (t[a + 2] - t[b + 2]));
-        sum += Double.isFinite(length) ? length / 2 : 0;
-      }
-    }
-    return sum;
-  }
-
-  private static double[] triangles(Scene.ShownMesh shown) {
-    return Triangulation.placed(shown.mesh().points(), shown.mesh().faces(), shown.world());
-  }
-
-  private void surface(double[] a, double[] b) {
-    double off = paired(a, b);
+  private void surface(PlacedTriangles a, PlacedTriangles b, boolean same) {
+    double off = same ? 0 : a.apart(b);
     String how = "surfaces lie apart";
     if (!(off <= Proof.POSITION_TOLERANCE * size)) {
-      SurfaceDistance there = SurfaceDistance.of(a, new TriangleTree(b));
-      SurfaceDistance back = SurfaceDistance.of(b, new TriangleTree(a));
+      double[] first = a.apart();
+      double[] second = b.apart();
+      SurfaceDistance there = SurfaceDistance.of(first, new TriangleTree(second));
+      SurfaceDistance back = SurfaceDistance.of(second, new TriangleTree(first));
       off = Math.max(there.most(), back.most());
       how = "one way " + there.words() + "; the other way " + back.words();
     }
@@ -228,28 +201,11 @@ final class MeshProof {
             "Surface distance, largest",
             nodeId,
             "—",
-            Figures.count(a.length / 9, "triangle"),
-            Figures.count(b.length / 9, "triangle"),
+            Figures.count(a.count(), "triangle"),
+            Figures.count(b.count(), "triangle"),
             Double.isFinite(off) ? Proof.millimetres(off) : "not measurable",
             kept ? Verdict.KEPT : Verdict.CHANGED,
             kept ? "" : quantized() && off <= QUANTIZED_TOLERANCE * size ? ROUNDED : how);
-  }
-
-  /**
-   * How far corners of the same place in both lists lie apart at most, which no point of either
-   * surface lies farther from the other; infinite for lists of other triangles.
-   */
-  private static double paired(double[] a, double[] b) {
-    double most = a.length == b.length ? 0 : Double.POSITIVE_INFINITY;
-    for (int i = 0; i < a.length && most < Double.POSITIVE_INFINITY; i += 3) {
-      double dx = a[i] - b[i];
-      double dy = a[i + 1] - b[i + 1];
-      double dz = a[i + 2] - b[i + 2];
-      double squared = dx * dx + dy * dy + dz * dz;
-      // What is nowhere has no distance: the trees decide.
-      most = squared >= 0 ? Math.max(most, squared) : Double.POSITIVE_INFINITY;
-    }
-    return Math.sqrt(most);
   }
 
   /** Compares corner by corner, in the order that the landing promises. */

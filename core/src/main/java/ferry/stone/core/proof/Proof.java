@@ -10,6 +10,7 @@ import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.flat.Contents;
 import ferry.stone.core.format.flat.FittingLayers;
 import ferry.stone.core.format.losses.Capability;
+import ferry.stone.core.format.losses.ReadBack;
 import ferry.stone.core.geometry.frame.Rebase;
 import ferry.stone.core.geometry.triangle.Triangulate;
 import ferry.stone.core.math.Bounds;
@@ -115,7 +116,8 @@ public record Proof(
     progress.report("reading back " + landed.mainFile(), 0);
     long start = System.nanoTime();
     Findings told = new Findings();
-    Scene file = landed.read(told);
+    ReadBack back = landed.back(told);
+    Scene file = back.scene();
     double seconds = (System.nanoTime() - start) / 1e9;
     progress.report("comparing", 0.3);
     // Both are compared in one frame, so that a wrong header shows as wrong sizes.
@@ -124,7 +126,7 @@ public record Proof(
     Ledger ledger = new Ledger(Judge.of(landed.tolerances(), arrived.bounds()));
     whole(ledger, near, whole, arrived, read, file.frame(), landed);
     PartMatch match = new PartMatch(arrived, read, byHand);
-    parts(ledger, near, far, arrived, read, landed.tree(read), match, landed, progress);
+    parts(ledger, near, far, arrived, read, back.tree().of(read), match, landed, progress);
     new RigProof(ledger, near, arrived, read, match, landed).run(progress);
     new CacheProof(ledger, near, arrived, read, match).run(landed, progress);
     new SequenceProof(ledger, arrived, read, match).run(landed, progress);

@@ -123,7 +123,16 @@ public record Inventory(
   }
 
   static MeshFacts facts(PolygonMesh mesh) {
-    EdgeTable edges = EdgeTable.of(mesh.faces(), mesh.points().count());
+    int points = mesh.points().count();
+    return facts(
+        mesh, EdgeTable.of(mesh.faces(), points), Pieces.byVertex(mesh.faces(), points).count());
+  }
+
+  /**
+   * @param edges of the mesh's faces
+   * @param pieces by shared vertices
+   */
+  static MeshFacts facts(PolygonMesh mesh, EdgeTable edges, int pieces) {
     double edgeSum = lengthOf(edges, mesh);
     boolean closed = edges.count() > 0;
     for (int e = 0; closed && e < edges.count(); e++) {
@@ -138,7 +147,7 @@ public record Inventory(
         mesh.faces().triangleCount(),
         fours,
         mesh.faces().faceCount() - threes - fours,
-        Pieces.byVertex(mesh.faces(), mesh.points().count()).count(),
+        pieces,
         edges.count(),
         edges.count() == 0 ? 0 : edgeSum / edges.count(),
         closed,

@@ -20,16 +20,21 @@ import ferry.stone.core.scene.mesh.Coordinates;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.mesh.Polygons;
 import ferry.stone.core.scene.node.Skin;
+import ferry.stone.core.work.Cancel;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.ForkJoinTask;
 
 /** Surface checks of one shown mesh, all in about linear time. */
 final class MeshChecks {
 
   /** Coincident means closer than about this part of the mesh's size. */
   private static final double WELD_PART = 3e-5;
+
+  /** Faces from which it pays to use another core. */
+  private static final int MANY = 20_000;
 
   /** A ring of open edges up to this part of the mesh's size is a hole, not an outline. */
   private static final double HOLE_PART = 0.25;
@@ -44,9 +49,17 @@ final class MeshChecks {
   private final double metresPerUnit;
   private final boolean splitsAtSeams;
   private final Skin skin;
+  private final SurveyMemo memo;
   private EdgeTable edgeTable;
+  private Pieces pieces;
+  private int[] place;
 
-  private MeshChecks(Scene scene, Scene.ShownMesh shown, Skin skin, double metresPerUnit) {
+  /** With vertices at one place as one. */
+  private Pieces placed;
+
+  private MeshChecks(
+      Scene scene, Scene.ShownMesh shown, Skin skin, double metresPerUnit, SurveyMemo memo) {
+    this.memo = memo;
     this.shown = shown;
     this.skin = skin;
     findings = new Findings();
@@ -64,20 +77,37 @@ final class MeshChecks {
    * What is wrong with a mesh where a node shows it.
    *
    * @param metresPerUnit of the scene, as the evidence reads it
+   * @param memo is told what the mesh holds, which comes to light on the way
    */
-  static List<Finding> of(Scene scene, Scene.ShownMesh shown, Skin skin, double metresPerUnit) {
-    MeshChecks checks = new MeshChecks(scene, shown, skin, metresPerUnit);
+  static List<Finding> of(
+      Scene scene, Scene.ShownMesh shown, Skin skin, double metresPerUnit, SurveyMemo memo) {
+    MeshChecks checks = new MeshChecks(scene, shown, skin, metresPerUnit, memo);
     checks.run();
     return checks.findings.list();
   }
 
   private void run() {
+    Findings layers = new Findings();
+    IntList[] flat = new IntList[1];
+    Runnable check =
+        () -> {
+          flat[0] = MeshClean.degenerate(mesh);
+          new LayerChecks(shown, layers).run();
+        };
+    ForkJoinTask<?> beside = faces.faceCount() < MANY ? null : Cancel.beside(check);
     notNumbers();
     edges();
-    badFaces();
-    unusedVertices();
+    IntList duplicates = DuplicateFaces.find(faces, edgeTable);
+    IntList unused = MeshClean.unused(mesh);
+    if (beside == null) {
+      check.run();
+    } else {
+      beside.join();
+    }
+    badFaces(flat[0], duplicates);
+    unusedVertices(unused);
     pieces();
-    new LayerChecks(shown, findings).run();
+    findings.addAll(layers.list());
     materials();
   }
 
@@ -101,8 +131,10 @@ final class MeshChecks {
 
   private void edges() {
     edgeTable = EdgeTable.of(faces, points.count());
+    pieces = Pieces.byVertex(faces, points.count());
     EdgeTable table = edgeTable;
-    int[] place = Pieces.firstAtSamePlace(points);
+    place = Pieces.firstAtSamePlace(points);
+    placed = isApart() ? pieces : Pieces.byPlace(faces, place);
     IntList open = new IntList(64);
     IntList crowded = new IntList(64);
     IntList opposed = new IntList(64);
@@ -145,13 +177,23 @@ final class MeshChecks {
     coincident(joined);
   }
 
+  /** Whether no two vertices stand at one place. */
+  private boolean isApart() {
+    for (int v = 0; v < place.length; v++) {
+      if (place[v] != v) {
+        return false;
+      }
+    }
+    return true;
+  }
+
   /** Closed pieces whose volume is below 0, and panels turned against those beside them. */
   private void insideOut(boolean told) {
     double distance = seamMillimetres();
     FaceTurns turns =
         splitsAtSeams || distance == 0
             ? FaceTurns.of(mesh, edgeTable)
-            : FaceTurns.acrossSeams(mesh, distance / 1000 / metresPerUnit);
+            : FaceTurns.acrossSeams(mesh, distance / 1000 / metresPerUnit, edgeTable);
     IntList turned = new IntList(64);
     for (int f = turns.turn().nextSetBit(0); f >= 0; f = turns.turn().nextSetBit(f + 1)) {
       turned.add(f);
@@ -193,7 +235,8 @@ final class MeshChecks {
     double distance = seamMillimetres();
     return distance == 0
         ? 0
-        : Weld.count(mesh, skin, new Weld.Options(distance / 1000 / metresPerUnit, true, true));
+        : Weld.count(
+            mesh, skin, new Weld.Options(distance / 1000 / metresPerUnit, true, true), edgeTable);
   }
 
   private void coincident(int joined) {
@@ -256,9 +299,9 @@ final class MeshChecks {
     double small = 0;
     double largest = 0;
     // The outlines of panels that are not sewn yet are no holes.
-    Holes holes = seams ? null : Holes.of(mesh);
+    Holes holes = seams ? null : Holes.of(mesh, place, edgeTable);
     double[] sizes = seams ? new double[0] : holes.sizes();
-    boolean[] rims = seams ? new boolean[0] : holes.rims();
+    boolean[] rims = seams ? new boolean[0] : holes.rims(placed);
     for (int i = 0; i < sizes.length; i++) {
       largest = rims[i] ? largest : Math.max(largest, sizes[i]);
       small = sizes[i] <= HOLE_PART * whole ? Math.max(small, sizes[i]) : small;
@@ -305,11 +348,11 @@ final class MeshChecks {
     return seams;
   }
 
-  private void badFaces() {
+  private void badFaces(IntList flat, IntList duplicates) {
     report.elements(
         "degenerate-faces",
         Severity.LOOK,
-        MeshClean.degenerate(mesh),
+        flat,
         1,
         Marks.Kind.FACES,
         "face",
@@ -318,7 +361,7 @@ final class MeshChecks {
     report.elements(
         "duplicate-faces",
         Severity.FIX,
-        DuplicateFaces.find(faces),
+        duplicates,
         1,
         Marks.Kind.FACES,
         "face",
@@ -326,11 +369,11 @@ final class MeshChecks {
         remove("duplicateFaces"));
   }
 
-  private void unusedVertices() {
+  private void unusedVertices(IntList unused) {
     report.elements(
         "unused-vertices",
         Severity.LOOK,
-        MeshClean.unused(mesh),
+        unused,
         1,
         Marks.Kind.VERTICES,
         "vertex",
@@ -339,11 +382,12 @@ final class MeshChecks {
   }
 
   private void pieces() {
-    int byVertex = Pieces.byVertex(faces, points.count()).count();
+    int byVertex = pieces.count();
+    memo.facts(mesh, Inventory.facts(mesh, edgeTable, byVertex));
     if (byVertex < 2) {
       return;
     }
-    int byPlace = Pieces.byPosition(faces, points).count();
+    int byPlace = placed.count();
     findings.add(
         Finding.of(
                 "loose-pieces",

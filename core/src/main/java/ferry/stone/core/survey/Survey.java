@@ -118,7 +118,7 @@ public record Survey(
             memo.of(
                 mesh,
                 metres,
-                () -> MeshChecks.of(scene, mesh, skins.get(mesh.mesh().id()), metres));
+                () -> MeshChecks.of(scene, mesh, skins.get(mesh.mesh().id()), metres, memo));
         own.forEach(f -> findings.add(unit == null ? f : after(f, unit)));
       }
     }

@@ -60,6 +60,10 @@ public final class SurveyMemo {
     return found;
   }
 
+  void facts(PolygonMesh mesh, Inventory.MeshFacts found) {
+    facts.put(mesh, found);
+  }
+
   Inventory inventory(Scene scene) {
     return Inventory.of(
         scene,

@@ -1,9 +1,9 @@
 package ferry.stone.core.view;
 
+import ferry.stone.core.geometry.triangle.PlacedTriangles;
 import ferry.stone.core.geometry.triangle.RenderMesh;
 import ferry.stone.core.geometry.triangle.RenderPrimitive;
 import ferry.stone.core.geometry.triangle.TriangleTree;
-import ferry.stone.core.geometry.triangle.Triangulation;
 import ferry.stone.core.math.Bounds;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.scene.Scene;
@@ -146,6 +146,6 @@ public final class Deviation {
 
   private static double[] triangles(Scene.ShownMesh shown, Matrix4d toMetres) {
     Matrix4d world = new Matrix4d(toMetres).mul(shown.world());
-    return somewhere(Triangulation.placed(shown.mesh().points(), shown.mesh().faces(), world));
+    return somewhere(PlacedTriangles.of(shown.mesh(), world).apart());
   }
 }

@@ -1,5 +1,7 @@
 package ferry.stone.core.work;
 
+import java.util.concurrent.ForkJoinTask;
+
 /**
  * Points deep inside long loops where work can be cancelled, without handing its progress through
  * every algorithm. Whoever runs work says so with {@link #during}; elsewhere a point does nothing.
@@ -27,6 +29,24 @@ public final class Cancel {
         CURRENT.set(before);
       }
     }
+  }
+
+  /**
+   * Does something on another core, if one is free, as part of the same work.
+   *
+   * @return to be joined, which throws what the work threw
+   */
+  public static ForkJoinTask<?> beside(Runnable work) {
+    Progress progress = CURRENT.get();
+    Runnable told =
+        () ->
+            during(
+                progress,
+                () -> {
+                  work.run();
+                  return null;
+                });
+    return ForkJoinTask.adapt(progress == null ? work : told).fork();
   }
 
   /** Ends the work of this thread when the user has asked for it. Call it every thousand rounds. */

@@ -85,7 +85,9 @@ class SurfaceStepsTest {
         assertEquals(0, twice.joined(), "seed " + seed);
         assertSame(once.mesh(), twice.mesh());
       }
-      assertEquals(once.joined(), Weld.count(mesh, null, options));
+      assertEquals(
+          once.joined(),
+          Weld.count(mesh, null, options, EdgeTable.of(mesh.faces(), mesh.points().count())));
       // Kept vertices are as far apart as the distance says.
       Coordinates p = once.mesh().points();
       for (int a = 0; a < p.count() && !options.bordersOnly(); a++) {

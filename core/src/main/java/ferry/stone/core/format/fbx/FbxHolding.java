@@ -3,6 +3,7 @@ package ferry.stone.core.format.fbx;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.fbx.read.FbxReader;
+import ferry.stone.core.format.fbx.rules.FbxRules;
 import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.format.losses.Capability.Fate;
 import ferry.stone.core.format.losses.Holding;
@@ -32,6 +33,7 @@ record FbxHolding(boolean isTriangulated, boolean isBaked) implements Holding {
 
   @Override
   public Scene read(String mainFile, ReadContext context) throws IOException, FormatException {
+    FbxRules.check(mainFile, context.resources(), context.findings());
     return FbxReader.read(mainFile, context);
   }
 

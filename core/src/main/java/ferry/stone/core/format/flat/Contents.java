@@ -347,12 +347,7 @@ public final class Contents {
 
   /** Whether a vertex has no place. */
   public static boolean hasNowhere(PolygonMesh mesh) {
-    for (int i = 0; i < 3 * mesh.points().count(); i++) {
-      if (!Double.isFinite(mesh.points().at(i))) {
-        return true;
-      }
-    }
-    return false;
+    return !mesh.points().isFinite();
   }
 
   private static boolean isBetween(MorphTarget morph) {

@@ -2,8 +2,6 @@ package ferry.stone.core.format.gltf;
 
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
-import ferry.stone.core.format.files.FileTree;
-import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.gltf.read.GltfReader;
 import ferry.stone.core.format.gltf.read.GltfRules;
 import ferry.stone.core.format.gltf.read.GltfTree;
@@ -12,6 +10,8 @@ import ferry.stone.core.format.gltf.write.GltfPacking;
 import ferry.stone.core.format.gltf.write.GltfTangents;
 import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.format.losses.Holding;
+import ferry.stone.core.format.losses.ReadBack;
+import ferry.stone.core.geometry.triangle.RenderMesh;
 import ferry.stone.core.geometry.triangle.RenderPrimitive;
 import ferry.stone.core.motion.InBetweens;
 import ferry.stone.core.scene.Copies;
@@ -41,9 +41,9 @@ record GltfHolding(GltfPacking packing) implements Holding {
   }
 
   @Override
-  public FileTree tree(String mainFile, Resources files, Scene read)
-      throws IOException, FormatException {
-    return GltfTree.read(mainFile, files);
+  public ReadBack back(String mainFile, ReadContext context) throws IOException, FormatException {
+    return new ReadBack(
+        read(mainFile, context), scene -> GltfTree.read(mainFile, context.resources()));
   }
 
   @Override
@@ -66,6 +66,12 @@ record GltfHolding(GltfPacking packing) implements Holding {
     GltfTangents needed =
         scene == null ? GltfTangents.NONE : GltfTangents.of(scene, packing.tangents());
     return packing.primitives(mesh, needed, progress);
+  }
+
+  @Override
+  public int[] faces(Scene scene, PolygonMesh mesh) {
+    boolean plain = !packing.drawOrder() && packing.indexBits() != GltfPacking.IndexBits.SHORT;
+    return plain ? RenderMesh.faces(mesh) : Holding.super.faces(scene, mesh);
   }
 
   @Override

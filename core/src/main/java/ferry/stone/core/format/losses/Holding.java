@@ -3,7 +3,6 @@ package ferry.stone.core.format.losses;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.files.FileTree;
-import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.geometry.curve.NurbsAlone;
 import ferry.stone.core.geometry.curve.StraightCurves;
 import ferry.stone.core.geometry.triangle.RenderPrimitive;
@@ -15,6 +14,7 @@ import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
+import java.util.Arrays;
 import java.util.List;
 
 /**
@@ -31,14 +31,9 @@ public interface Holding {
   /** Reads a file back as other readers see it. */
   Scene read(String mainFile, ReadContext context) throws IOException, FormatException;
 
-  /**
-   * The file's hierarchy as other readers list it.
-   *
-   * @param read what {@link #read} gave, in metres with Y up
-   */
-  default FileTree tree(String mainFile, Resources files, Scene read)
-      throws IOException, FormatException {
-    return FileTree.of(read);
+  /** The same with the file's hierarchy as other readers list it. */
+  default ReadBack back(String mainFile, ReadContext context) throws IOException, FormatException {
+    return new ReadBack(read(mainFile, context), FileTree::of);
   }
 
   /** Whether the file lists some parts as places of one node. */
@@ -81,6 +76,23 @@ public interface Holding {
    */
   default List<RenderPrimitive> order(Scene scene, PolygonMesh mesh) {
     return primitives(isReordered() ? scene : null, mesh, Progress.NONE);
+  }
+
+  /** The face of a mesh behind each landed one, in the order of the file. */
+  default int[] faces(Scene scene, PolygonMesh mesh) {
+    if (!isByPrimitives()) {
+      int[] all = new int[mesh.faces().faceCount()];
+      Arrays.setAll(all, f -> f);
+      return all;
+    }
+    List<RenderPrimitive> primitives = order(scene, mesh);
+    int[] all = new int[primitives.stream().mapToInt(RenderPrimitive::triangleCount).sum()];
+    int at = 0;
+    for (RenderPrimitive p : primitives) {
+      System.arraycopy(p.triangleFace(), 0, all, at, p.triangleCount());
+      at += p.triangleCount();
+    }
+    return all;
   }
 
   /** Whether positions are rounded to steps of the mesh's own cube, 16 bits a side. */

@@ -88,7 +88,7 @@ public final class ReaderSays {
           "skin-outside-root",
           "skin-without-weights",
           "named-as-another-format",
-          "off-standard");
+          BrokenRules.CODE);
 
   /** Nothing was left out, or the scene itself says what: a texture without file, other scenes. */
   private static final Set<String> OTHERS =

@@ -3,7 +3,6 @@ package ferry.stone.core.format.mesh;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.files.ReadReport;
 import ferry.stone.core.scene.mesh.Polygons;
-import java.util.stream.IntStream;
 
 /**
  * Faces that a file gives as a number of corners each, and the vertices of all corners.
@@ -32,9 +31,9 @@ public record FileFaces(Polygons polygons, int[] corners) {
       }
       offsets[f + 1] = (int) all;
     }
-    int[] corners = clockwise ? turned(offsets) : IntStream.range(0, (int) all).toArray();
+    int[] corners = clockwise ? turned(offsets) : inOrder((int) all);
     int[] cornerVertex = new int[corners.length];
-    for (int c = 0; c < corners.length; c++) {
+    for (int c = 0; c < cornerVertex.length; c++) {
       int vertex = vertices[corners[c]];
       if (vertex < 0 || vertex >= points) {
         throw report.broken(
@@ -43,6 +42,14 @@ public record FileFaces(Polygons polygons, int[] corners) {
       cornerVertex[c] = vertex;
     }
     return new FileFaces(Polygons.of(cornerVertex, offsets), corners);
+  }
+
+  private static int[] inOrder(int count) {
+    int[] corners = new int[count];
+    for (int c = 0; c < count; c++) {
+      corners[c] = c;
+    }
+    return corners;
   }
 
   /** The first corner stays, the others run the other way. */

@@ -4,10 +4,11 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.files.CargoPath;
 import ferry.stone.core.format.files.FileTree;
-import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.format.losses.Capability.Fate;
 import ferry.stone.core.format.losses.Holding;
+import ferry.stone.core.format.losses.ReadBack;
+import ferry.stone.core.format.usd.layer.UsdFiles;
 import ferry.stone.core.format.usd.read.UsdReader;
 import ferry.stone.core.format.usd.write.UsdOptions;
 import ferry.stone.core.format.usd.write.UsdPlan;
@@ -44,10 +45,17 @@ record UsdHolding(UsdOptions options) implements Holding {
   }
 
   @Override
-  public FileTree tree(String mainFile, Resources files, Scene read)
-      throws IOException, FormatException {
-    Scene others = UsdReader.read(mainFile, ReadContext.of(files), true);
-    return FileTree.of(Rebase.intoData(others, Frame.Y_UP_METRE));
+  public ReadBack back(String mainFile, ReadContext context) throws IOException, FormatException {
+    // Both ways of reading go over the same layers.
+    UsdFiles layers = UsdReader.layers(mainFile, context);
+    Scene own = UsdReader.read(mainFile, context, layers, false);
+    return new ReadBack(
+        own,
+        scene -> {
+          ReadContext apart = ReadContext.of(context.resources());
+          Scene others = UsdReader.read(mainFile, apart, layers, true);
+          return FileTree.of(Rebase.intoData(others, Frame.Y_UP_METRE));
+        });
   }
 
   @Override

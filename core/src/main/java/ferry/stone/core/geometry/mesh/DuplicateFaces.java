@@ -8,21 +8,48 @@ import java.util.Arrays;
 public final class DuplicateFaces {
   private DuplicateFaces() {}
 
+  /**
+   * @param edges of the faces: triangles over the same vertices share all their edges
+   */
+  public static IntList find(Polygons faces, EdgeTable edges) {
+    return faces.allTriangles() && areApart(faces, edges) ? new IntList(0) : find(faces);
+  }
+
+  /** Whether it is plain from the edges that no two triangles have the same vertices. */
+  private static boolean areApart(Polygons faces, EdgeTable edges) {
+    // A side from a vertex to itself is not in the table.
+    boolean apart = edges.sides() == faces.cornerCount();
+    for (int e = 0; apart && e < edges.count(); e++) {
+      int uses = edges.uses(e);
+      apart = uses <= 2;
+      if (uses == 2) {
+        apart = opposite(faces, edges.corner(e, 0)) != opposite(faces, edges.corner(e, 1));
+      }
+    }
+    return apart;
+  }
+
+  /** The vertex of a triangle that is not on the side from a corner on. */
+  private static int opposite(Polygons faces, int corner) {
+    return faces.vertex(corner % 3 == 0 ? corner + 2 : corner - 1);
+  }
+
   public static IntList find(Polygons faces) {
     int n = faces.faceCount();
     int capacity = Integer.highestOneBit(Math.max(16, n)) * 4;
-    int[] table = new int[capacity];
-    Arrays.fill(table, -1);
+    // The face above its hash; 0 is a free place.
+    long[] table = new long[capacity];
     IntList found = new IntList(16);
     for (int f = 0; f < n; f++) {
-      int slot = hash(faces, f) & (capacity - 1);
+      int hash = hash(faces, f);
+      int slot = hash & (capacity - 1);
       while (true) {
-        int other = table[slot];
-        if (other < 0) {
-          table[slot] = f;
+        long other = table[slot];
+        if (other == 0) {
+          table[slot] = (f + 1L) << 32 | hash & 0xffff_ffffL;
           break;
         }
-        if (same(faces, f, other)) {
+        if ((int) other == hash && same(faces, f, (int) (other >>> 32) - 1)) {
           found.add(f);
           break;
         }

@@ -23,16 +23,34 @@ public final class EdgeTable {
   /** The edges of these faces; a face edge from a vertex to itself is left out. */
   public static EdgeTable of(Polygons faces, int vertexCount) {
     int[] offsets = new int[vertexCount + 1];
-    forEachSide(faces, (corner, a, b) -> offsets[Math.min(a, b) + 1]++);
+    for (int f = 0; f < faces.faceCount(); f++) {
+      int end = faces.end(f);
+      int a = end > faces.start(f) ? faces.vertex(end - 1) : -1;
+      for (int c = faces.start(f); c < end; c++) {
+        int b = faces.vertex(c);
+        offsets[Math.min(a, b) + 1] += a != b ? 1 : 0;
+        a = b;
+      }
+    }
     for (int v = 0; v < vertexCount; v++) {
       offsets[v + 1] += offsets[v];
     }
     // Higher vertex and corner in one number; the sign bit of the low half is never needed.
     long[] sides = new long[offsets[vertexCount]];
     int[] cursor = Arrays.copyOf(offsets, vertexCount);
-    forEachSide(
-        faces,
-        (corner, a, b) -> sides[cursor[Math.min(a, b)]++] = ((long) Math.max(a, b) << 32) | corner);
+    for (int f = 0; f < faces.faceCount(); f++) {
+      int end = faces.end(f);
+      int from = end - 1;
+      int a = end > faces.start(f) ? faces.vertex(from) : -1;
+      for (int c = faces.start(f); c < end; c++) {
+        int b = faces.vertex(c);
+        if (a != b) {
+          sides[cursor[Math.min(a, b)]++] = ((long) Math.max(a, b) << 32) | from;
+        }
+        a = b;
+        from = c;
+      }
+    }
     int count = 0;
     for (int v = 0; v < vertexCount; v++) {
       sort(sides, offsets[v], offsets[v + 1]);
@@ -76,26 +94,13 @@ public final class EdgeTable {
     }
   }
 
-  private interface Side {
-    void accept(int corner, int from, int to);
-  }
-
-  private static void forEachSide(Polygons faces, Side side) {
-    for (int f = 0; f < faces.faceCount(); f++) {
-      int start = faces.start(f);
-      int end = faces.end(f);
-      for (int c = start; c < end; c++) {
-        int a = faces.vertex(c);
-        int b = faces.vertex(c + 1 == end ? start : c + 1);
-        if (a != b) {
-          side.accept(c, a, b);
-        }
-      }
-    }
-  }
-
   public int count() {
     return low.length;
+  }
+
+  /** How many sides of faces lie on all edges. */
+  public int sides() {
+    return useCorner.length;
   }
 
   /** The edge's vertex with the lower index. */

@@ -28,7 +28,88 @@ public record FaceTurns(BitSet turn, int sheets, int insideOut) {
    * @param edges of the mesh's faces
    */
   public static FaceTurns of(PolygonMesh mesh, EdgeTable edges) {
-    return new Walk(mesh, edges).run();
+    return agree(mesh.faces(), edges) ? backwards(mesh, edges) : new Walk(mesh, edges).run();
+  }
+
+  /** Whether the two faces at each edge of two run alike. */
+  private static boolean agree(Polygons faces, EdgeTable edges) {
+    for (int e = 0; e < edges.count(); e++) {
+      if (edges.uses(e) == 2
+          && faces.vertex(edges.corner(e, 0)) == faces.vertex(edges.corner(e, 1))) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  /** What {@link Walk} finds where all faces of a sheet run alike: closed ones inside out. */
+  private static FaceTurns backwards(PolygonMesh mesh, EdgeTable edges) {
+    Polygons faces = mesh.faces();
+    int[] faceOf = facesOfCorners(faces);
+    DisjointSets sheets = new DisjointSets(faces.faceCount());
+    for (int e = 0; e < edges.count(); e++) {
+      if (edges.uses(e) == 2) {
+        sheets.join(faceOf[edges.corner(e, 0)], faceOf[edges.corner(e, 1)]);
+      }
+    }
+    boolean[] open = new boolean[faces.faceCount()];
+    for (int e = 0; e < edges.count(); e++) {
+      for (int u = 0; edges.uses(e) != 2 && u < edges.uses(e); u++) {
+        open[sheets.find(faceOf[edges.corner(e, u)])] = true;
+      }
+    }
+    int count = 0;
+    int insideOut = 0;
+    double[] volume = new double[faces.faceCount()];
+    for (int f = 0; f < faces.faceCount(); f++) {
+      int sheet = sheets.find(f);
+      if (faces.size(f) >= 3 && !open[sheet]) {
+        volume[sheet] += volume(mesh.points(), faces, f, faces.vertex(faces.start(sheet)));
+      }
+    }
+    BitSet turn = new BitSet(faces.faceCount());
+    for (int f = 0; f < faces.faceCount(); f++) {
+      int sheet = sheets.find(f);
+      if (faces.size(f) >= 3) {
+        count += sheet == f ? 1 : 0;
+        boolean wrong = !open[sheet] && volume[sheet] < 0;
+        insideOut += wrong && sheet == f ? 1 : 0;
+        turn.set(f, wrong);
+      }
+    }
+    return new FaceTurns(turn, count, insideOut);
+  }
+
+  /** Six times the volume between a face and a vertex. */
+  private static double volume(Coordinates p, Polygons faces, int face, int base) {
+    double volume = 0;
+    int a = faces.vertex(faces.start(face));
+    double ox = p.x(base);
+    double oy = p.y(base);
+    double oz = p.z(base);
+    double ax = p.x(a) - ox;
+    double ay = p.y(a) - oy;
+    double az = p.z(a) - oz;
+    for (int c = faces.start(face) + 1; c + 1 < faces.end(face); c++) {
+      int b = faces.vertex(c);
+      int d = faces.vertex(c + 1);
+      double bx = p.x(b) - ox;
+      double by = p.y(b) - oy;
+      double bz = p.z(b) - oz;
+      double dx = p.x(d) - ox;
+      double dy = p.y(d) - oy;
+      double dz = p.z(d) - oz;
+      volume += ax * (by * dz - bz * dy) + ay * (bz * dx - bx * dz) + az * (bx * dy - by * dx);
+    }
+    return volume;
+  }
+
+  private static int[] facesOfCorners(Polygons faces) {
+    int[] faceOf = new int[faces.cornerCount()];
+    for (int f = 0; f < faces.faceCount(); f++) {
+      Arrays.fill(faceOf, faces.start(f), faces.end(f), f);
+    }
+    return faceOf;
   }
 
   /**
@@ -38,10 +119,17 @@ public record FaceTurns(BitSet turn, int sheets, int insideOut) {
    * @param distance borders at most this far apart count as joined, in mesh units
    */
   public static FaceTurns acrossSeams(PolygonMesh mesh, double distance) {
+    return acrossSeams(mesh, distance, EdgeTable.of(mesh.faces(), mesh.points().count()));
+  }
+
+  /**
+   * @param edges of the mesh's faces
+   */
+  public static FaceTurns acrossSeams(PolygonMesh mesh, double distance, EdgeTable edges) {
     Weld.Options options = new Weld.Options(distance, true, true);
-    Weld.Result sewn = Weld.of(mesh, null, options);
+    Weld.Result sewn = Weld.of(mesh, null, options, edges);
     // A face that falls together has no side; then only what is joined already counts.
-    return sewn.facesGone() > 0 ? of(mesh) : of(sewn.mesh());
+    return sewn.facesGone() > 0 || sewn.joined() == 0 ? of(mesh, edges) : of(sewn.mesh());
   }
 
   private static final class Walk {
@@ -59,10 +147,7 @@ public record FaceTurns(BitSet turn, int sheets, int insideOut) {
       faces = mesh.faces();
       points = mesh.points();
       int n = faces.faceCount();
-      faceOf = new int[faces.cornerCount()];
-      for (int f = 0; f < n; f++) {
-        Arrays.fill(faceOf, faces.start(f), faces.end(f), f);
-      }
+      faceOf = facesOfCorners(faces);
       edgeStart = new int[n + 1];
       for (int e = 0; e < edges.count(); e++) {
         for (int u = 0; u < edges.uses(e); u++) {

@@ -26,17 +26,28 @@ public final class Holes {
   private static final double RIM_PART = 0.8;
 
   private final PolygonMesh mesh;
+  private final int[] place;
 
   /** For each ring the corners of the faces beside it, in the order of a face that closes it. */
   private final List<int[]> rings = new ArrayList<>();
 
-  private Holes(PolygonMesh mesh) {
+  private Holes(PolygonMesh mesh, int[] place) {
     this.mesh = mesh;
+    this.place = place;
   }
 
   public static Holes of(PolygonMesh mesh) {
-    Holes holes = new Holes(mesh);
-    holes.find();
+    return of(mesh, Pieces.firstAtSamePlace(mesh.points()), null);
+  }
+
+  /**
+   * @param place for each vertex the first one at the same place
+   * @param edges of the mesh's faces, which count where no two vertices share a place; or {@code
+   *     null}
+   */
+  public static Holes of(PolygonMesh mesh, int[] place, EdgeTable edges) {
+    Holes holes = new Holes(mesh, place);
+    holes.find(edges);
     return holes;
   }
 
@@ -69,8 +80,14 @@ public final class Holes {
    * the whole piece around it, so it would only lie on its back.
    */
   public boolean[] rims() {
+    return rims(Pieces.byPlace(mesh.faces(), place));
+  }
+
+  /**
+   * @param pieces of the mesh, with vertices at one place as one
+   */
+  public boolean[] rims(Pieces pieces) {
     Polygons faces = mesh.faces();
-    Pieces pieces = Pieces.byPosition(faces, mesh.points());
     double[] areas = new double[pieces.count()];
     Vector3d n = new Vector3d();
     for (int f = 0; f < faces.faceCount(); f++) {
@@ -105,15 +122,26 @@ public final class Holes {
     return into.set(mesh.points().x(v), mesh.points().y(v), mesh.points().z(v));
   }
 
-  private void find() {
+  private boolean sharesPlaces() {
+    for (int v = 0; v < place.length; v++) {
+      if (place[v] != v) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  private void find(EdgeTable edges) {
     Polygons faces = mesh.faces();
     Coordinates points = mesh.points();
-    int[] place = Pieces.firstAtSamePlace(points);
     int[] corners = new int[faces.cornerCount()];
     for (int c = 0; c < corners.length; c++) {
       corners[c] = place[faces.vertex(c)];
     }
-    EdgeTable table = EdgeTable.of(VertexCopies.faces(faces, corners), points.count());
+    EdgeTable table =
+        edges == null || sharesPlaces()
+            ? EdgeTable.of(VertexCopies.faces(faces, corners), points.count())
+            : edges;
     // A face that closes runs along a side from its end to its start.
     int[] sideEndingAt = new int[points.count()];
     Arrays.fill(sideEndingAt, -1);

@@ -5,7 +5,6 @@ import ferry.stone.core.math.IntList;
 import ferry.stone.core.scene.mesh.Coordinates;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.mesh.Polygons;
-import java.util.BitSet;
 import org.joml.Vector3d;
 
 /** Takes faces and vertices out of a mesh that nobody needs. All in O(c) for c corners. */
@@ -23,18 +22,24 @@ public final class MeshClean {
 
   /** Vertices that no face, line or point uses, rising. */
   public static IntList unused(PolygonMesh mesh) {
-    BitSet used = new BitSet(mesh.points().count());
+    int n = mesh.points().count();
+    boolean[] used = new boolean[n];
     for (int c = 0; c < mesh.faces().cornerCount(); c++) {
-      used.set(mesh.faces().vertex(c));
+      used[mesh.faces().vertex(c)] = true;
     }
     if (mesh.loose() != null) {
-      java.util.Arrays.stream(mesh.loose().lineVertices()).forEach(used::set);
-      java.util.Arrays.stream(mesh.loose().points()).forEach(used::set);
+      for (int v : mesh.loose().lineVertices()) {
+        used[v] = true;
+      }
+      for (int v : mesh.loose().points()) {
+        used[v] = true;
+      }
     }
     IntList unused = new IntList(16);
-    int n = mesh.points().count();
-    for (int v = used.nextClearBit(0); v < n; v = used.nextClearBit(v + 1)) {
-      unused.add(v);
+    for (int v = 0; v < n; v++) {
+      if (!used[v]) {
+        unused.add(v);
+      }
     }
     return unused;
   }

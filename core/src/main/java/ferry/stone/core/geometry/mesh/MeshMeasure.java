@@ -15,16 +15,25 @@ import org.joml.Vector3d;
  */
 public record MeshMeasure(double area, double volume) {
 
-  public static MeshMeasure of(PolygonMesh mesh) {
+  /** The area alone. */
+  public static double area(PolygonMesh mesh) {
     Polygons faces = mesh.faces();
     Coordinates p = mesh.points();
     Vector3d n = new Vector3d();
     double area = 0;
+    for (int f = 0; f < faces.faceCount(); f++) {
+      area += Triangulation.newell(p, faces, faces.start(f), faces.size(f), n).length() / 2;
+    }
+    return area;
+  }
+
+  public static MeshMeasure of(PolygonMesh mesh) {
+    Polygons faces = mesh.faces();
+    Coordinates p = mesh.points();
     double volume = 0;
     for (int f = 0; f < faces.faceCount(); f++) {
       int start = faces.start(f);
       int size = faces.size(f);
-      area += Triangulation.newell(p, faces, start, size, n).length() / 2;
       int a = faces.vertex(start);
       for (int k = 1; k + 1 < size; k++) {
         int b = faces.vertex(start + k);
@@ -35,6 +44,6 @@ public record MeshMeasure(double area, double volume) {
                 + p.z(a) * (p.x(b) * p.y(c) - p.y(b) * p.x(c));
       }
     }
-    return new MeshMeasure(area, volume / 6);
+    return new MeshMeasure(area(mesh), volume / 6);
   }
 }

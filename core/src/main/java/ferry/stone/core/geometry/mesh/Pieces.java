@@ -19,15 +19,22 @@ public record Pieces(int count, int[] pieceOfFace) {
 
   /** Pieces by shared position: vertices at exactly the same place count as one. */
   public static Pieces byPosition(Polygons faces, Coordinates points) {
-    return solve(faces, new DisjointSets(firstAtSamePlace(points)), points.count());
+    return byPlace(faces, firstAtSamePlace(points));
+  }
+
+  /**
+   * @param place for each vertex the first one at the same place
+   */
+  public static Pieces byPlace(Polygons faces, int[] place) {
+    return solve(faces, new DisjointSets(place.clone()), place.length);
   }
 
   /** For each vertex the first vertex that stands at exactly the same place. */
   public static int[] firstAtSamePlace(Coordinates points) {
     int n = points.count();
     int capacity = Integer.highestOneBit(Math.max(16, n)) * 4;
-    int[] table = new int[capacity];
-    Arrays.fill(table, -1);
+    // The vertex above its hash; 0 is a free place.
+    long[] table = new long[capacity];
     int[] first = new int[n];
     for (int v = 0; v < n; v++) {
       // Adding zero makes −0 and 0 the same place.
@@ -38,13 +45,15 @@ public record Pieces(int count, int[] pieceOfFace) {
       h = (h ^ (h >>> 29)) * 0x165667B19E3779F9L;
       int slot = (int) (h >>> 33) & (capacity - 1);
       while (true) {
-        int other = table[slot];
-        if (other < 0) {
-          table[slot] = v;
+        long known = table[slot];
+        if (known == 0) {
+          table[slot] = (v + 1L) << 32 | h & 0xffff_ffffL;
           first[v] = v;
           break;
         }
-        if (points.x(other) == points.x(v)
+        int other = (int) (known >>> 32) - 1;
+        if ((int) known == (int) h
+            && points.x(other) == points.x(v)
             && points.y(other) == points.y(v)
             && points.z(other) == points.z(v)) {
           first[v] = other;

@@ -65,18 +65,31 @@ public final class Weld {
    * @param skin that moves the mesh, or {@code null}
    */
   public static Result of(PolygonMesh mesh, Skin skin, Options options) {
+    EdgeTable edges =
+        options.bordersOnly() ? EdgeTable.of(mesh.faces(), mesh.points().count()) : null;
+    return of(mesh, skin, options, edges);
+  }
+
+  /**
+   * @param edges of the mesh's faces; {@code null} where not only borders are joined
+   */
+  static Result of(PolygonMesh mesh, Skin skin, Options options, EdgeTable edges) {
     Weld weld = new Weld(mesh, skin, options);
-    int joined = weld.match();
+    int joined = weld.match(edges);
     return joined == 0 ? new Result(mesh, null, 0, 0) : weld.joined(joined);
   }
 
-  /** How many vertices a weld would take away: for checks that change nothing. */
-  public static int count(PolygonMesh mesh, Skin skin, Options options) {
-    return new Weld(mesh, skin, options).match();
+  /**
+   * How many vertices a weld would take away: for checks that change nothing.
+   *
+   * @param edges of the mesh's faces
+   */
+  public static int count(PolygonMesh mesh, Skin skin, Options options, EdgeTable edges) {
+    return new Weld(mesh, skin, options).match(edges);
   }
 
-  private int match() {
-    BitSet candidates = candidates();
+  private int match(EdgeTable edges) {
+    BitSet candidates = candidates(edges);
     Grid grid = new Grid();
     int joined = 0;
     for (int v = 0; v < keptAs.length; v++) {
@@ -96,12 +109,11 @@ public final class Weld {
   }
 
   /** Vertices on open edges, or {@code null} when all may join. */
-  private BitSet candidates() {
+  private BitSet candidates(EdgeTable edges) {
     if (!options.bordersOnly()) {
       return null;
     }
     BitSet border = new BitSet(points.count());
-    EdgeTable edges = EdgeTable.of(mesh.faces(), points.count());
     for (int e = 0; e < edges.count(); e++) {
       if (edges.uses(e) == 1) {
         border.set(edges.low(e));

@@ -10,9 +10,9 @@ import ferry.stone.core.scene.mesh.Polygons;
 import ferry.stone.core.work.Progress;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Map;
+import java.util.Set;
 
 /**
  * Turns a polygon mesh into triangles with one index for all values: faces are triangulated, a
@@ -95,27 +95,99 @@ public final class RenderMesh {
 
   private List<RenderPrimitive> build(Progress progress) {
     Polygons faces = mesh.faces();
-    Map<Integer, Integer> triangles = new LinkedHashMap<>();
-    for (int slot = 0; slot < look.length; slot++) {
-      triangles.putIfAbsent(look[slot], 0);
-    }
-    for (int f = 0; f < faces.faceCount(); f++) {
-      triangles.merge(lookOf(f), Math.max(0, faces.size(f) - 2), Integer::sum);
-    }
+    int[] triangles = triangles(mesh, look);
     List<RenderPrimitive> result = new ArrayList<>();
     int[] head = new int[mesh.points().count()];
-    for (Map.Entry<Integer, Integer> entry : triangles.entrySet()) {
-      if (entry.getValue() > 0) {
+    for (int slot : order(look)) {
+      int count = triangles[slot + 1];
+      if (count > 0) {
         progress.checkCancelled();
-        result.add(primitive(entry.getKey(), entry.getValue(), head));
+        boolean whole = split.isEmpty() && faces.allTriangles() && count == faces.faceCount();
+        result.add(whole ? whole(slot, head) : primitive(slot, count, head));
       }
     }
     return result;
   }
 
   private int lookOf(int face) {
+    return lookOf(mesh, look, face);
+  }
+
+  private static int lookOf(PolygonMesh mesh, int[] look, int face) {
     int slot = mesh.slot(face);
     return slot < 0 ? -1 : look[slot];
+  }
+
+  /** How many there are of each look; those without a material come first. */
+  private static int[] triangles(PolygonMesh mesh, int[] look) {
+    Polygons faces = mesh.faces();
+    int[] triangles = new int[look.length + 1];
+    if (mesh.faceSlot() == null && faces.faceCount() > 0) {
+      triangles[lookOf(mesh, look, 0) + 1] = Math.toIntExact(faces.triangleCount());
+      return triangles;
+    }
+    for (int f = 0; f < faces.faceCount(); f++) {
+      triangles[lookOf(mesh, look, f) + 1] += Math.max(0, faces.size(f) - 2);
+    }
+    return triangles;
+  }
+
+  /** The looks in the order of their primitives. */
+  private static Set<Integer> order(int[] look) {
+    Set<Integer> order = new LinkedHashSet<>();
+    for (int slot : look) {
+      order.add(slot);
+    }
+    order.add(-1);
+    return order;
+  }
+
+  /** The mesh face of each triangle in the order of {@link #of}, without making them. */
+  public static int[] faces(PolygonMesh mesh) {
+    Polygons faces = mesh.faces();
+    int[] look = mesh.looks();
+    int[] triangles = triangles(mesh, look);
+    int[] all = new int[Math.toIntExact(faces.triangleCount())];
+    int at = 0;
+    if (faces.allTriangles() && mesh.faceSlot() == null) {
+      Arrays.setAll(all, f -> f);
+      return all;
+    }
+    for (int slot : order(look)) {
+      for (int f = 0; triangles[slot + 1] > 0 && f < faces.faceCount(); f++) {
+        int count = lookOf(mesh, look, f) == slot ? Math.max(0, faces.size(f) - 2) : 0;
+        Arrays.fill(all, at, at + count, f);
+        at += count;
+      }
+    }
+    return all;
+  }
+
+  /** All triangles of a mesh whose vertices carry all values: they stay as they are. */
+  private RenderPrimitive whole(int slot, int[] place) {
+    int[] indices = mesh.faces().vertices();
+    Arrays.fill(place, -1);
+    for (int v : indices) {
+      place[v] = 0;
+    }
+    int used = 0;
+    for (int v = 0; v < place.length; v++) {
+      place[v] = place[v] < 0 ? -1 : used++;
+    }
+    int[] source = new int[used];
+    for (int v = 0; v < place.length; v++) {
+      if (place[v] >= 0) {
+        source[place[v]] = v;
+      }
+    }
+    for (int i = 0; used < place.length && i < indices.length; i++) {
+      indices[i] = place[indices[i]];
+    }
+    int[] triangleFace = new int[indices.length / 3];
+    for (int t = 0; t < triangleFace.length; t++) {
+      triangleFace[t] = t;
+    }
+    return fill(slot, source, null, indices, triangleFace);
   }
 
   private RenderPrimitive primitive(int slot, int triangleCount, int[] head) {
@@ -145,61 +217,100 @@ public final class RenderMesh {
     for (int i = 0; i < indices.length; i++) {
       indices[i] = newPlace[indices[i]];
     }
-    return fill(slot, order, variants, indices, triangleFace);
+    int[] source = new int[order.length];
+    for (int i = 0; i < source.length; i++) {
+      source[i] = variants.vertex[order[i]];
+    }
+    return fill(slot, source, keys(variants, order), indices, triangleFace);
   }
 
-  private RenderPrimitive fill(
-      int slot, int[] order, Variants variants, int[] indices, int[] triangleFace) {
-    int n = order.length;
-    int[] source = new int[n];
-    float[] positions = new float[3 * n];
-    Coordinates points = mesh.points();
-    for (int i = 0; i < n; i++) {
-      int v = variants.vertex[order[i]];
-      source[i] = v;
-      positions[3 * i] = (float) points.x(v);
-      positions[3 * i + 1] = (float) points.y(v);
-      positions[3 * i + 2] = (float) points.z(v);
+  /** Rows of the layers that part vertices, for each vertex in its order. */
+  private int[] keys(Variants variants, int[] order) {
+    int width = split.size();
+    int[] keys = new int[width * order.length];
+    for (int i = 0; i < order.length; i++) {
+      System.arraycopy(variants.keys, order[i] * width, keys, i * width, width);
     }
+    return keys;
+  }
+
+  /**
+   * @param source mesh vertex of each vertex here
+   * @param keys rows of the layers that part vertices, for each vertex here; {@code null} where
+   *     there are none
+   */
+  private RenderPrimitive fill(
+      int slot, int[] source, int[] keys, int[] indices, int[] triangleFace) {
     List<float[]> uvValues = new ArrayList<>();
-    uvs.forEach(uv -> uvValues.add(values(uv, order, variants)));
+    uvs.forEach(uv -> uvValues.add(values(uv, source, keys)));
     return new RenderPrimitive(
         slot < 0 ? -1 : mesh.materialIds()[slot],
         slot,
-        positions,
-        normals == null ? null : unit(values(normals, order, variants)),
-        tangents == null ? null : sided(values(tangents, order, variants)),
+        positions(source),
+        normals == null ? null : unit(values(normals, source, keys)),
+        tangents == null ? null : sided(values(tangents, source, keys)),
         uvValues,
-        colours == null ? null : values(colours, order, variants),
+        colours == null ? null : values(colours, source, keys),
         colours == null ? 0 : colours.components(),
         source,
         indices,
         triangleFace,
-        custom.stream().map(layer -> rows(layer, order, variants)).toList());
+        custom.stream().map(layer -> rows(layer, source, keys)).toList());
   }
 
-  private int[] rows(Attribute layer, int[] order, Variants variants) {
+  private float[] positions(int[] source) {
+    Coordinates points = mesh.points();
+    if (source.length == points.count()) {
+      float[] all = points.toFloats();
+      if (isInOrder(source)) {
+        return points.isDouble() ? all : all.clone();
+      }
+    }
+    float[] positions = new float[3 * source.length];
+    for (int i = 0; i < source.length; i++) {
+      int v = source[i];
+      positions[3 * i] = (float) points.x(v);
+      positions[3 * i + 1] = (float) points.y(v);
+      positions[3 * i + 2] = (float) points.z(v);
+    }
+    return positions;
+  }
+
+  /** Whether a full list names all rows as they are. */
+  private static boolean isInOrder(int[] source) {
+    for (int i = 0; i < source.length; i++) {
+      if (source[i] != i) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  private int[] rows(Attribute layer, int[] source, int[] keys) {
     int place = split.indexOf(layer);
-    int[] rows = new int[order.length];
+    if (place < 0) {
+      return source.clone();
+    }
+    int[] rows = new int[source.length];
     for (int i = 0; i < rows.length; i++) {
-      rows[i] =
-          place < 0 ? variants.vertex[order[i]] : variants.keys[order[i] * split.size() + place];
+      rows[i] = keys[i * split.size() + place];
     }
     return rows;
   }
 
-  private float[] values(Attribute attribute, int[] order, Variants variants) {
+  private float[] values(Attribute attribute, int[] source, int[] keys) {
     int components = attribute.components();
-    float[] result = new float[components * order.length];
+    float[] all = attribute.values();
     int place = split.indexOf(attribute);
+    if (place < 0 && all.length == components * source.length && isInOrder(source)) {
+      return all.clone();
+    }
+    float[] result = new float[components * source.length];
     float otherwise = attribute.semantic() == Attribute.Semantic.COLOUR ? 1f : 0f;
-    for (int i = 0; i < order.length; i++) {
-      int variant = order[i];
-      int value =
-          place < 0 ? variants.vertex[variant] : variants.keys[variant * split.size() + place];
+    for (int i = 0; i < source.length; i++) {
+      int value = place < 0 ? source[i] : keys[i * split.size() + place];
       for (int k = 0; k < components; k++) {
-        result[components * i + k] =
-            value < 0 ? otherwise : attribute.values()[components * value + k];
+        result[components * i + k] = value < 0 ? otherwise : all[components * value + k];
       }
     }
     return result;

@@ -2,8 +2,6 @@ package ferry.stone.core.geometry.triangle;
 
 import ferry.stone.core.scene.mesh.Coordinates;
 import ferry.stone.core.scene.mesh.Polygons;
-import java.util.Arrays;
-import org.joml.Matrix4dc;
 import org.joml.Vector3d;
 
 /**
@@ -134,34 +132,6 @@ public final class Triangulation {
     return (px[b] - px[a]) * (py[c] - py[a]) - (py[b] - py[a]) * (px[c] - px[a]);
   }
 
-  /**
-   * All triangles of a mesh, placed.
-   *
-   * @return {@code double[9*triangles]}: x, y and z of each corner
-   */
-  public static double[] placed(Coordinates points, Polygons faces, Matrix4dc world) {
-    int most = 3;
-    for (int f = 0; f < faces.faceCount(); f++) {
-      most = Math.max(most, faces.size(f));
-    }
-    double[] out = new double[Math.toIntExact(9 * faces.triangleCount())];
-    int[] cut = new int[3 * most];
-    Triangulation triangulation = new Triangulation(points);
-    Vector3d p = new Vector3d();
-    int at = 0;
-    for (int f = 0; f < faces.faceCount(); f++) {
-      int to = triangulation.cut(faces, f, cut, 0);
-      for (int i = 0; i < to; i++) {
-        int v = faces.vertex(cut[i]);
-        world.transformPosition(p.set(points.x(v), points.y(v), points.z(v)));
-        out[at++] = p.x;
-        out[at++] = p.y;
-        out[at++] = p.z;
-      }
-    }
-    return Arrays.copyOf(out, at);
-  }
-
   private void flatten(Polygons faces, int start, int n) {
     if (px.length < n) {
       px = new double[n * 2];
@@ -192,6 +162,17 @@ public final class Triangulation {
     double ox = points.x(first);
     double oy = points.y(first);
     double oz = points.z(first);
+    if (n == 3) {
+      int second = faces.vertex(start + 1);
+      int third = faces.vertex(start + 2);
+      double ux = points.x(second) - ox;
+      double uy = points.y(second) - oy;
+      double uz = points.z(second) - oz;
+      double vx = points.x(third) - ox;
+      double vy = points.y(third) - oy;
+      double vz = points.z(third) - oz;
+      return result.set(uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx);
+    }
     int from = faces.vertex(start + n - 1);
     double ax = points.x(from) - ox;
     double ay = points.y(from) - oy;

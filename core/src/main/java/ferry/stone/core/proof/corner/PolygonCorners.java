@@ -7,6 +7,7 @@ import ferry.stone.core.scene.mesh.Attribute.Semantic;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.mesh.Polygons;
 import ferry.stone.core.texture.ColourSpace;
+import java.util.Arrays;
 import java.util.List;
 
 /** Corner by corner for formats that hold polygons: the same faces in the same order. */
@@ -18,6 +19,10 @@ public final class PolygonCorners implements CornerPairs {
   private final boolean wantedLinear;
   private final boolean foundLinear;
   private final boolean paired;
+
+  /** Whether corners name the same vertices: then what lies on them is compared once each. */
+  private final boolean sameVertices;
+
   private final List<Attribute> held;
   private final List<String> names;
 
@@ -36,28 +41,52 @@ public final class PolygonCorners implements CornerPairs {
     wantedLinear = farScene.linearColours();
     foundLinear = readScene.linearColours();
     difference = new CornerDifference(far.world(), landed.world());
-    boolean same = sameFaces(wanted.faces(), found.faces());
-    if (same) {
-      for (int f = 0; f < wanted.faces().faceCount(); f++) {
-        for (int c = wanted.faces().start(f); c < wanted.faces().end(f); c++) {
-          position(wanted.faces().vertex(c), found.faces().vertex(c));
+    boolean same = wanted.faces().hasSameSizes(found.faces());
+    sameVertices =
+        wanted.points().count() == found.points().count() && wanted.faces().isSame(found.faces());
+    if (sameVertices) {
+      boolean[] used = used(Attribute.Domain.VERTEX);
+      for (int v = 0; v < used.length; v++) {
+        if (used[v]) {
+          position(v, v);
         }
       }
+    } else if (same) {
+      for (int c = 0; c < wanted.faces().cornerCount(); c++) {
+        position(wanted.faces().vertex(c), found.faces().vertex(c));
+      }
+    }
+    if (same) {
       layers();
     }
     paired = same && difference.position() <= tolerance;
   }
 
-  private static boolean sameFaces(Polygons a, Polygons b) {
-    if (a.faceCount() != b.faceCount() || a.cornerCount() != b.cornerCount()) {
-      return false;
-    }
-    for (int f = 0; f < a.faceCount(); f++) {
-      if (a.end(f) != b.end(f)) {
-        return false;
+  /** Which elements have a corner of a face. */
+  private boolean[] used(Attribute.Domain domain) {
+    Polygons faces = wanted.faces();
+    boolean[] used =
+        new boolean
+            [switch (domain) {
+              case VERTEX -> wanted.points().count();
+              case CORNER -> faces.cornerCount();
+              case FACE -> faces.faceCount();
+              case CONSTANT -> 1;
+            }];
+    switch (domain) {
+      case VERTEX -> {
+        for (int c = 0; c < faces.cornerCount(); c++) {
+          used[faces.vertex(c)] = true;
+        }
       }
+      case FACE -> {
+        for (int f = 0; f < used.length; f++) {
+          used[f] = faces.size(f) > 0;
+        }
+      }
+      default -> Arrays.fill(used, faces.cornerCount() > 0);
     }
-    return true;
+    return used;
   }
 
   private void position(int v, int w) {
@@ -108,40 +137,64 @@ public final class PolygonCorners implements CornerPairs {
   }
 
   private void compare(Attribute a, Attribute b, Semantic semantic) {
+    boolean[] used = ofSameElements(a, b) ? used(a.domain()) : null;
+    if (used != null) {
+      for (int e = 0; e < used.length; e++) {
+        if (used[e]) {
+          compare(
+              a,
+              a.indices() == null ? e : a.indices()[e],
+              b,
+              b.indices() == null ? e : b.indices()[e],
+              semantic);
+        }
+      }
+      return;
+    }
     Polygons faces = wanted.faces();
-    float[] own = a.values();
-    float[] there = b.values();
     for (int f = 0; f < faces.faceCount(); f++) {
       for (int c = faces.start(f); c < faces.end(f); c++) {
         int i = a.valueOf(c, faces.vertex(c), f);
         int j = b.valueOf(c, found.faces().vertex(c), f);
-        if (i < 0 || j < 0) {
-          if (i >= 0 != j >= 0 && semantic == Semantic.UV) {
-            difference.uvMissing();
-          }
-          continue;
+        compare(a, i, b, j, semantic);
+      }
+    }
+  }
+
+  private boolean ofSameElements(Attribute a, Attribute b) {
+    return a.domain() == b.domain() && (a.domain() != Attribute.Domain.VERTEX || sameVertices);
+  }
+
+  /**
+   * @param row of a value in a, −1 for none
+   */
+  private void compare(Attribute a, int row, Attribute b, int other, Semantic semantic) {
+    if (row < 0 || other < 0) {
+      if (row >= 0 != other >= 0 && semantic == Semantic.UV) {
+        difference.uvMissing();
+      }
+      return;
+    }
+    float[] own = a.values();
+    float[] there = b.values();
+    int i = row * a.components();
+    int j = other * b.components();
+    switch (semantic) {
+      case UV -> {
+        difference.uvs(own[i], there[j]);
+        difference.uvs(flipped ? 1 - own[i + 1] : own[i + 1], there[j + 1]);
+      }
+      case NORMAL ->
+          difference.normals(own[i], own[i + 1], own[i + 2], there[j], there[j + 1], there[j + 2]);
+      case TANGENT -> {
+        difference.tangents(own, i, there, j);
+        if (a.components() == 4 && b.components() == 4 && own[i + 3] * there[j + 3] < 0) {
+          difference.otherSide();
         }
-        i *= a.components();
-        j *= b.components();
-        switch (semantic) {
-          case UV -> {
-            difference.uvs(own[i], there[j]);
-            difference.uvs(flipped ? 1 - own[i + 1] : own[i + 1], there[j + 1]);
-          }
-          case NORMAL ->
-              difference.normals(
-                  own[i], own[i + 1], own[i + 2], there[j], there[j + 1], there[j + 2]);
-          case TANGENT -> {
-            difference.tangents(own, i, there, j);
-            if (a.components() == 4 && b.components() == 4 && own[i + 3] * there[j + 3] < 0) {
-              difference.otherSide();
-            }
-          }
-          default -> {
-            for (int k = 0; k < 3; k++) {
-              difference.colours(coded(own[i + k], wantedLinear), coded(there[j + k], foundLinear));
-            }
-          }
+      }
+      default -> {
+        for (int k = 0; k < 3; k++) {
+          difference.colours(coded(own[i + k], wantedLinear), coded(there[j + k], foundLinear));
         }
       }
     }

@@ -51,53 +51,92 @@ public final class TriangleCorners implements CornerPairs {
     Attribute colours = found.first(Semantic.COLOUR).orElse(null);
     Attribute tangents =
         found.first(Semantic.TANGENT).filter(t -> t.components() == 4).orElse(null);
-    Attribute[] layers = held.toArray(new Attribute[0]);
     Attribute[] layersThere = LayerValues.found(names, found);
-    Coordinates points = found.points();
     int corner = 0;
     for (RenderPrimitive p : wanted) {
-      for (int i : p.indices()) {
-        int v = found.faces().vertex(corner++);
-        float[] at = p.positions();
-        difference.positions(
-            at[3 * i], at[3 * i + 1], at[3 * i + 2], points.x(v), points.y(v), points.z(v));
-        for (int set = 0; set < Math.min(uvs.size(), p.uvs().size()); set++) {
-          float[] own = p.uvs().get(set);
-          float[] there = uvs.get(set).values();
-          difference.uvs(own[2 * i], there[2 * v]);
-          // The landed file counts V from the top.
-          difference.uvs(flipped ? 1 - own[2 * i + 1] : own[2 * i + 1], there[2 * v + 1]);
+      int[] indices = p.indices();
+      int shift = indices.length == 0 ? 0 : found.faces().vertex(corner) - indices[0];
+      // Each vertex once, however many corners it has; custom values are counted by corners.
+      if (held.isEmpty() && isRun(p, corner, shift)) {
+        for (int i = 0; i < p.vertexCount(); i++) {
+          vertex(p, i, i + shift, uvs, normals, tangents, colours, layersThere);
         }
-        if (normals != null && p.normals() != null) {
-          float[] own = p.normals();
-          float[] there = normals.values();
-          difference.normals(
-              own[3 * i],
-              own[3 * i + 1],
-              own[3 * i + 2],
-              there[3 * v],
-              there[3 * v + 1],
-              there[3 * v + 2]);
-        }
-        if (tangents != null && p.tangents() != null) {
-          float[] own = p.tangents();
-          float[] there = tangents.values();
-          difference.tangents(own, 4 * i, there, 4 * v);
-          if (own[4 * i + 3] * there[4 * v + 3] < 0) {
-            difference.otherSide();
-          }
-        }
-        for (int l = 0; l < layers.length; l++) {
-          Attribute there = layersThere[l];
-          if (there != null) {
-            int row = there.valueOf(-1, v, -1);
-            difference.layer(l, LayerValues.same(layers[l], p.layerRows().get(l)[i], there, row));
-          }
-        }
-        if (colours != null && p.colours() != null) {
-          colours(p, i, colours, v);
+      } else {
+        for (int k = 0; k < indices.length; k++) {
+          int v = found.faces().vertex(corner + k);
+          vertex(p, indices[k], v, uvs, normals, tangents, colours, layersThere);
         }
       }
+      corner += indices.length;
+    }
+  }
+
+  /** Whether the triangles of a primitive landed with the same vertices, one after another. */
+  private boolean isRun(RenderPrimitive p, int corner, int shift) {
+    int[] indices = p.indices();
+    int count = p.vertexCount();
+    boolean[] used = new boolean[count];
+    int left = count;
+    for (int k = 0; k < indices.length; k++) {
+      int i = indices[k];
+      if (found.faces().vertex(corner + k) != i + shift) {
+        return false;
+      }
+      left -= used[i] ? 0 : 1;
+      used[i] = true;
+    }
+    return left == 0;
+  }
+
+  /** One vertex of a primitive, and the landed one. */
+  private void vertex(
+      RenderPrimitive p,
+      int i,
+      int v,
+      List<Attribute> uvs,
+      Attribute normals,
+      Attribute tangents,
+      Attribute colours,
+      Attribute[] layersThere) {
+    Coordinates points = found.points();
+    float[] at = p.positions();
+    difference.positions(
+        at[3 * i], at[3 * i + 1], at[3 * i + 2], points.x(v), points.y(v), points.z(v));
+    for (int set = 0; set < Math.min(uvs.size(), p.uvs().size()); set++) {
+      float[] own = p.uvs().get(set);
+      float[] there = uvs.get(set).values();
+      difference.uvs(own[2 * i], there[2 * v]);
+      // The landed file counts V from the top.
+      difference.uvs(flipped ? 1 - own[2 * i + 1] : own[2 * i + 1], there[2 * v + 1]);
+    }
+    if (normals != null && p.normals() != null) {
+      float[] own = p.normals();
+      float[] there = normals.values();
+      difference.normals(
+          own[3 * i],
+          own[3 * i + 1],
+          own[3 * i + 2],
+          there[3 * v],
+          there[3 * v + 1],
+          there[3 * v + 2]);
+    }
+    if (tangents != null && p.tangents() != null) {
+      float[] own = p.tangents();
+      float[] there = tangents.values();
+      difference.tangents(own, 4 * i, there, 4 * v);
+      if (own[4 * i + 3] * there[4 * v + 3] < 0) {
+        difference.otherSide();
+      }
+    }
+    for (int l = 0; l < layersThere.length; l++) {
+      Attribute there = layersThere[l];
+      if (there != null) {
+        int row = there.valueOf(-1, v, -1);
+        difference.layer(l, LayerValues.same(held.get(l), p.layerRows().get(l)[i], there, row));
+      }
+    }
+    if (colours != null && p.colours() != null) {
+      colours(p, i, colours, v);
     }
   }
 

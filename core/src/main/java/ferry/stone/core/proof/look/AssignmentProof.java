@@ -1,10 +1,8 @@
 package ferry.stone.core.proof.look;
 
-import ferry.stone.core.geometry.triangle.RenderPrimitive;
 import ferry.stone.core.proof.Landed;
 import ferry.stone.core.proof.PartMatch;
 import ferry.stone.core.scene.Scene;
-import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.work.Progress;
 import java.util.ArrayList;
@@ -59,7 +57,8 @@ public final class AssignmentProof {
     for (int i = 0; i < shown.size(); i++) {
       progress.checkCancelled();
       Scene.ShownMesh own = shown.get(i);
-      int[] order = orders.computeIfAbsent(own.mesh().id(), id -> order(own.mesh()));
+      int[] order =
+          orders.computeIfAbsent(own.mesh().id(), id -> landing.holding().faces(far, own.mesh()));
       compared += order.length;
       Scene.ShownMesh there = parts.landed(i);
       if (there == null) {
@@ -69,10 +68,12 @@ public final class AssignmentProof {
       }
       long before = wrong;
       int landed = there.mesh().faces().faceCount();
+      Key[] wanted = ofSlots(own, wantedNames, variant);
+      Key[] found = ofSlots(there, foundNames, variant);
       for (int f = 0; f < order.length; f++) {
-        Key a = wantedNames.get(material(own, order[f], variant));
-        Key b = f < landed ? foundNames.get(material(there, f, variant)) : null;
-        if (f >= landed || !Objects.equals(a, b)) {
+        Key a = wanted[own.mesh().slot(order[f]) + 1];
+        Key b = f < landed ? found[there.mesh().slot(f) + 1] : null;
+        if (f >= landed || a != b && !Objects.equals(a, b)) {
           wrong++;
           given += a == null && b != null && !wantedNames.containsValue(b) ? 1 : 0;
         }
@@ -83,36 +84,19 @@ public final class AssignmentProof {
         compared, wrong, given, first, landing.holding().isByPrimitives() ? "triangle" : "face");
   }
 
-  /** The far face behind each landed one, in the order of the file. */
-  private int[] order(PolygonMesh mesh) {
-    if (!landing.holding().isByPrimitives()) {
-      int[] all = new int[mesh.faces().faceCount()];
-      for (int f = 0; f < all.length; f++) {
-        all[f] = f;
-      }
-      return all;
+  /** What each slot of a part shows, after what a face without one does: nothing. */
+  private static Key[] ofSlots(Scene.ShownMesh shown, Map<Integer, Key> names, int variant) {
+    int[] slots = ((Node.Content.MeshContent) shown.node().content()).slotMaterials();
+    int[] own = shown.mesh().materialIds();
+    Key[] keys = new Key[own.length + 1];
+    for (int slot = 0; slot < own.length; slot++) {
+      int material =
+          variant >= 0
+              ? shown.mesh().materialOfSlot(slot, variant)
+              : slots == null ? own[slot] : slot < slots.length ? slots[slot] : -1;
+      keys[slot + 1] = names.get(material);
     }
-    List<RenderPrimitive> primitives = landing.holding().order(far, mesh);
-    int[] all = new int[primitives.stream().mapToInt(RenderPrimitive::triangleCount).sum()];
-    int at = 0;
-    for (RenderPrimitive p : primitives) {
-      System.arraycopy(p.triangleFace(), 0, all, at, p.triangleCount());
-      at += p.triangleCount();
-    }
-    return all;
-  }
-
-  private static int material(Scene.ShownMesh shown, int face, int variant) {
-    Node.Content.MeshContent content = (Node.Content.MeshContent) shown.node().content();
-    PolygonMesh mesh = shown.mesh();
-    if (variant >= 0) {
-      return mesh.materialOf(face, variant);
-    }
-    int slot = mesh.slot(face);
-    int[] slots = content.slotMaterials();
-    return slots == null
-        ? mesh.materialOf(face)
-        : slot < 0 || slot >= slots.length ? -1 : slots[slot];
+    return keys;
   }
 
   /** A copy without textures stands for the material that it was made of. */

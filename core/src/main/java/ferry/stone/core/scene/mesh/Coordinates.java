@@ -1,12 +1,22 @@
 package ferry.stone.core.scene.mesh;
 
 import ferry.stone.core.math.Bounds;
+import java.util.Arrays;
 import org.joml.Matrix4dc;
 
 /** Points in space: x, y, z of each in turn, as float, or as double where the source needed it. */
 public final class Coordinates {
   private final float[] floats;
   private final double[] doubles;
+
+  /** Worked out when it is first asked for: all that asks for it later gets the same. */
+  private volatile Extent extent;
+
+  /**
+   * @param box around the finite points
+   * @param finite whether all points are
+   */
+  private record Extent(Bounds box, boolean finite) {}
 
   private Coordinates(float[] floats, double[] doubles) {
     this.floats = floats;
@@ -58,11 +68,24 @@ public final class Coordinates {
 
   /** Whether all points are the same numbers. */
   public boolean isSame(Coordinates other) {
-    boolean same = length() == other.length();
-    for (int i = 0; same && i < length(); i++) {
-      same = at(i) == other.at(i);
+    int n = length();
+    if (n != other.length()) {
+      return false;
     }
-    return same;
+    boolean alike = floats != null && other.floats != null;
+    int from = alike ? Arrays.mismatch(floats, other.floats) : 0;
+    // 0 and −0 are the same number with other bits.
+    for (int i = from < 0 ? n : from; i < n; i++) {
+      if (at(i) != other.at(i)) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  /** Whether all points are somewhere: none is infinite or no number. */
+  public boolean isFinite() {
+    return extent().finite;
   }
 
   /** As floats: the array itself when these are floats (do not write), else a rounded copy. */
@@ -79,28 +102,37 @@ public final class Coordinates {
 
   /** The box around the finite points; empty when there are none. */
   public Bounds bounds() {
-    return bounds(null);
+    return extent().box;
+  }
+
+  private Extent extent() {
+    Extent known = extent;
+    if (known == null) {
+      known = floats != null ? plain(floats) : plain(doubles);
+      extent = known;
+    }
+    return known;
   }
 
   /** The box around the finite points after a transform ({@code null} for none). */
   public Bounds bounds(Matrix4dc m) {
-    if (m == null && floats != null) {
-      return plain(floats);
+    if (m == null) {
+      return bounds();
+    }
+    Extent plain = extent();
+    if (plain.finite && turnsByRightAngles(m)) {
+      return plain.box.transform(m);
     }
     double[] lo = {Double.POSITIVE_INFINITY, Double.POSITIVE_INFINITY, Double.POSITIVE_INFINITY};
     double[] hi = {Double.NEGATIVE_INFINITY, Double.NEGATIVE_INFINITY, Double.NEGATIVE_INFINITY};
     int n = length();
     for (int i = 0; i < n; i += 3) {
-      double x = at(i);
-      double y = at(i + 1);
-      double z = at(i + 2);
-      if (m != null) {
-        double tx = m.m00() * x + m.m10() * y + m.m20() * z + m.m30();
-        double ty = m.m01() * x + m.m11() * y + m.m21() * z + m.m31();
-        z = m.m02() * x + m.m12() * y + m.m22() * z + m.m32();
-        x = tx;
-        y = ty;
-      }
+      double px = at(i);
+      double py = at(i + 1);
+      double pz = at(i + 2);
+      double x = m.m00() * px + m.m10() * py + m.m20() * pz + m.m30();
+      double y = m.m01() * px + m.m11() * py + m.m21() * pz + m.m31();
+      double z = m.m02() * px + m.m12() * py + m.m22() * pz + m.m32();
       if (Double.isFinite(x + y + z)) {
         lo[0] = Math.min(lo[0], x);
         lo[1] = Math.min(lo[1], y);
@@ -113,14 +145,25 @@ public final class Coordinates {
     return new Bounds(lo[0], lo[1], lo[2], hi[0], hi[1], hi[2]);
   }
 
-  /** The same of bare numbers, which caches ask for at every sample. */
-  private static Bounds plain(float[] xyz) {
+  /** Whether each axis becomes an axis, scaled or not: then boxes become boxes. */
+  private static boolean turnsByRightAngles(Matrix4dc m) {
+    return one(m.m00(), m.m10(), m.m20())
+        && one(m.m01(), m.m11(), m.m21())
+        && one(m.m02(), m.m12(), m.m22());
+  }
+
+  private static boolean one(double a, double b, double c) {
+    return (a == 0 ? 0 : 1) + (b == 0 ? 0 : 1) + (c == 0 ? 0 : 1) <= 1;
+  }
+
+  private static Extent plain(float[] xyz) {
     float minX = Float.POSITIVE_INFINITY;
     float minY = Float.POSITIVE_INFINITY;
     float minZ = Float.POSITIVE_INFINITY;
     float maxX = Float.NEGATIVE_INFINITY;
     float maxY = Float.NEGATIVE_INFINITY;
     float maxZ = Float.NEGATIVE_INFINITY;
+    boolean finite = true;
     for (int i = 0; i + 2 < xyz.length; i += 3) {
       float x = xyz[i];
       float y = xyz[i + 1];
@@ -133,9 +176,52 @@ public final class Coordinates {
         maxX = x > maxX ? x : maxX;
         maxY = y > maxY ? y : maxY;
         maxZ = z > maxZ ? z : maxZ;
+      } else {
+        finite = false;
       }
     }
-    return new Bounds(minX, minY, minZ, maxX, maxY, maxZ);
+    return new Extent(new Bounds(minX, minY, minZ, maxX, maxY, maxZ), finite);
+  }
+
+  private static Extent plain(double[] xyz) {
+    double minX = Double.POSITIVE_INFINITY;
+    double minY = Double.POSITIVE_INFINITY;
+    double minZ = Double.POSITIVE_INFINITY;
+    double maxX = Double.NEGATIVE_INFINITY;
+    double maxY = Double.NEGATIVE_INFINITY;
+    double maxZ = Double.NEGATIVE_INFINITY;
+    boolean finite = true;
+    for (int i = 0; i + 2 < xyz.length; i += 3) {
+      double x = xyz[i];
+      double y = xyz[i + 1];
+      double z = xyz[i + 2];
+      if (x - x + (y - y) + (z - z) == 0) {
+        minX = x < minX ? x : minX;
+        minY = y < minY ? y : minY;
+        minZ = z < minZ ? z : minZ;
+        maxX = x > maxX ? x : maxX;
+        maxY = y > maxY ? y : maxY;
+        maxZ = z > maxZ ? z : maxZ;
+      } else {
+        finite = false;
+      }
+    }
+    return new Extent(new Bounds(minX, minY, minZ, maxX, maxY, maxZ), finite);
+  }
+
+  /** The points after a transform, in 64-bit numbers: {@code double[3*n]}. */
+  public double[] placed(Matrix4dc m) {
+    int n = length();
+    double[] d = new double[n];
+    for (int i = 0; i < n; i += 3) {
+      double x = at(i);
+      double y = at(i + 1);
+      double z = at(i + 2);
+      d[i] = m.m00() * x + m.m10() * y + m.m20() * z + m.m30();
+      d[i + 1] = m.m01() * x + m.m11() * y + m.m21() * z + m.m31();
+      d[i + 2] = m.m02() * x + m.m12() * y + m.m22() * z + m.m32();
+    }
+    return d;
   }
 
   /** The points after a transform, in the same precision. */

@@ -148,9 +148,13 @@ public record PolygonMesh(
   /** Material of a face in one of the scene's variants, −1 for none. */
   public int materialOf(int face, int variant) {
     int slot = slot(face);
-    boolean changes =
-        slot >= 0 && variant < variantMaterials.length && variantMaterials[variant][slot] >= 0;
-    return changes ? variantMaterials[variant][slot] : materialOf(face);
+    return slot < 0 ? -1 : materialOfSlot(slot, variant);
+  }
+
+  /** Material of a slot in one of the scene's variants, −1 for none. */
+  public int materialOfSlot(int slot, int variant) {
+    boolean changes = variant < variantMaterials.length && variantMaterials[variant][slot] >= 0;
+    return changes ? variantMaterials[variant][slot] : materialIds[slot];
   }
 
   /** All materials that the mesh can show. */

@@ -98,9 +98,16 @@ public final class Polygons {
 
   /** Whether all faces have the same corners in the same order. */
   public boolean isSame(Polygons other) {
-    return faceCount() == other.faceCount()
-        && cornerCount() == other.cornerCount()
-        && holds(other, 0, 0);
+    return hasSameSizes(other) && Arrays.equals(cornerVertex, other.cornerVertex);
+  }
+
+  /** Whether all faces have as many corners each, whatever their vertices are. */
+  public boolean hasSameSizes(Polygons other) {
+    // Offsets are left out only where all sizes are the same.
+    return cornerCount() == other.cornerCount()
+        && (offsets == null
+            ? other.offsets == null && faceCount() == other.faceCount()
+            : Arrays.equals(offsets, other.offsets));
   }
 
   /**

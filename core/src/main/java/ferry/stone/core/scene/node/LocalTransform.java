@@ -74,15 +74,30 @@ public sealed interface LocalTransform {
       double x = Math.toRadians(degrees.x());
       double y = Math.toRadians(degrees.y());
       double z = Math.toRadians(degrees.z());
+      result.identity();
       // The first letter is applied to a point first, so it stands last in the product.
       return switch (this) {
-        case XYZ -> result.rotationZ(z).rotateY(y).rotateX(x);
-        case XZY -> result.rotationY(y).rotateZ(z).rotateX(x);
-        case YXZ -> result.rotationZ(z).rotateX(x).rotateY(y);
-        case YZX -> result.rotationX(x).rotateZ(z).rotateY(y);
-        case ZXY -> result.rotationY(y).rotateX(x).rotateZ(z);
-        case ZYX -> result.rotationX(x).rotateY(y).rotateZ(z);
+        case XYZ -> x(y(z(result, z), y), x);
+        case XZY -> x(z(y(result, y), z), x);
+        case YXZ -> y(x(z(result, z), x), y);
+        case YZX -> y(z(x(result, x), z), y);
+        case ZXY -> z(x(y(result, y), x), z);
+        case ZYX -> z(y(x(result, x), y), z);
       };
+    }
+
+    // Most joints turn about one axis or two: what does not turn costs nothing.
+
+    private static Quaterniond x(Quaterniond q, double angle) {
+      return angle == 0 ? q : q.rotateX(angle);
+    }
+
+    private static Quaterniond y(Quaterniond q, double angle) {
+      return angle == 0 ? q : q.rotateY(angle);
+    }
+
+    private static Quaterniond z(Quaterniond q, double angle) {
+      return angle == 0 ? q : q.rotateZ(angle);
     }
 
     /**

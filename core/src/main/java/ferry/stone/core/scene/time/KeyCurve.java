@@ -93,9 +93,32 @@ public record KeyCurve(
 
   /** The value at a time; the first and last keys hold before and after. */
   public double at(double t) {
+    return at(t, before(t, -1));
+  }
+
+  /**
+   * The last key that is not after a time, −1 before the first.
+   *
+   * @param near where to look first: the key before an earlier time
+   */
+  public int before(double t, int near) {
     int last = seconds.length - 1;
+    for (int key = Math.max(0, near); key <= near + 1 && key <= last; key++) {
+      if (seconds[key] <= t && (key == last || t < seconds[key + 1])) {
+        return key;
+      }
+    }
     int key = Arrays.binarySearch(seconds, t);
-    key = key >= 0 ? key : -key - 2;
+    return key >= 0 ? key : -key - 2;
+  }
+
+  /**
+   * The value at a time.
+   *
+   * @param key {@link #before} it
+   */
+  public double at(double t, int key) {
+    int last = seconds.length - 1;
     if (key < 0 || key >= last) {
       return values[Math.max(0, Math.min(last, key))];
     }

@@ -20,7 +20,7 @@ import java.util.zip.Inflater;
  */
 public final class FbxBinaryParser {
   public static final int WIDE_HEADS = 7500;
-  static final int HEAD = 27;
+  public static final int HEAD = 27;
 
   /** The first bytes of every file of this form. */
   static final byte[] MARK = {

@@ -6,6 +6,7 @@ import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
 import java.util.zip.Deflater;
 
 /**
@@ -61,6 +62,9 @@ public final class FbxBinaryWriter {
     0x0b
   };
 
+  /** Bytes of what follows the last list: the version, zeros and the last mark. */
+  public static final int FOOT = 4 + CLOSING_ZEROS + END.length;
+
   /** The id of the file that belongs to {@link #CLOSE} and {@link #MOMENT}. */
   public static final byte[] FILE_ID = {
     0x28,
@@ -115,6 +119,14 @@ public final class FbxBinaryWriter {
     out.write(little(4).putInt(version).array());
     out.write(new byte[CLOSING_ZEROS]);
     out.write(END);
+  }
+
+  /** Whether the last bytes of a file are those that close it. */
+  public static boolean closes(byte[] foot, int version) {
+    byte[] wanted = new byte[FOOT];
+    little(4).putInt(version).flip().get(wanted, 0, 4);
+    System.arraycopy(END, 0, wanted, FOOT - END.length, END.length);
+    return Arrays.equals(foot, wanted);
   }
 
   private int head() {

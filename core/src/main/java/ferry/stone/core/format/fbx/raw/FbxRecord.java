@@ -54,7 +54,8 @@ public record FbxRecord(String name, List<Object> values, List<FbxRecord> childr
     return otherwise;
   }
 
-  long id(int index) {
+  /** A whole number; 0 when there is none. */
+  public long id(int index) {
     return index < values.size() && values.get(index) instanceof Number n ? n.longValue() : 0;
   }
 
@@ -102,7 +103,7 @@ public record FbxRecord(String name, List<Object> values, List<FbxRecord> childr
     return ints;
   }
 
-  long[] longs() {
+  public long[] longs() {
     if (values.size() == 1 && values.get(0) instanceof long[] longs) {
       return longs;
     }

@@ -113,10 +113,14 @@ final class FbxMotion {
     private final double[] rest;
     private final boolean multiplies;
 
+    /** The key of each curve that was met last: times mostly rise. */
+    private final int[] met;
+
     private Value(Layer[] layers, double[] rest, boolean multiplies) {
       this.layers = layers;
       this.rest = rest;
       this.multiplies = multiplies;
+      met = new int[layers.length * rest.length];
     }
 
     int components() {
@@ -125,9 +129,17 @@ final class FbxMotion {
 
     double at(int component, double seconds) {
       double result = rest[component];
-      for (Layer layer : layers) {
+      for (int l = 0; l < layers.length; l++) {
+        Layer layer = layers[l];
         KeyCurve curve = layer.curves()[component];
-        double own = curve != null ? curve.at(seconds) : layer.still()[component];
+        double own;
+        if (curve == null) {
+          own = layer.still()[component];
+        } else {
+          int place = l * rest.length + component;
+          met[place] = curve.before(seconds, met[place]);
+          own = curve.at(seconds, met[place]);
+        }
         if (Double.isNaN(own)) {
           continue;
         }

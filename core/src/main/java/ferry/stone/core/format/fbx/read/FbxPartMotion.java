@@ -24,12 +24,21 @@ final class FbxPartMotion {
   private static final int MOST_SAMPLES = 1_000_000;
   private static final int WIDTH = 7;
 
+  /** Degrees below which two quaternions are played the way that they were turned. */
+  private static final double EVEN = 90;
+
   private final PivotTransform rest;
   private final FbxMotion.Value[] values;
   private final Quaterniond pre;
   private final Quaterniond post;
   private final boolean bends;
+  private final boolean turned;
+  private final boolean pivoted;
   private final double tolerance;
+
+  /** The only axis about which it turns, evenly between keys; −1 for any other motion. */
+  private final int axis;
+
   private final Quaterniond turn = new Quaterniond();
   private final Vector3d angles = new Vector3d();
   private final Vector3d arm = new Vector3d();
@@ -49,7 +58,23 @@ final class FbxPartMotion {
         rest.rotationPivot().lengthSquared()
             + rest.scalingOffset().lengthSquared()
             + rest.scalingPivot().lengthSquared();
-    bends = turns && pivots > 0;
+    pivoted = pivots > 0;
+    turned = !rest.preRotation().equals(0, 0, 0) || !rest.postRotation().equals(0, 0, 0);
+    bends = turns && pivoted;
+    axis = values[1] == null ? -1 : evenAxis(values[1].curves());
+  }
+
+  private static int evenAxis(KeyCurve[] curves) {
+    int axis = -1;
+    for (int c = 0; curves != null && c < curves.length; c++) {
+      if (curves[c] != null && curves[c].seconds().length > 1) {
+        if (axis >= 0 || !curves[c].all(KeyCurve.LINE)) {
+          return -1;
+        }
+        axis = c;
+      }
+    }
+    return axis;
   }
 
   private double at(int value, int component, double t) {
@@ -122,16 +147,24 @@ final class FbxPartMotion {
   private void row(double t, double[] row) {
     angles.set(at(1, 0, t), at(1, 1, t), at(1, 2, t));
     rest.order().quaternion(angles, turn);
-    pre.mul(turn, turn).mul(post);
-    arm.set(rest.scalingOffset()).sub(rest.rotationPivot()).add(rest.scalingPivot());
-    for (int c = 0; c < 3; c++) {
-      double pivot = rest.scalingPivot().get(c);
-      arm.setComponent(c, arm.get(c) - pivot * (pivot == 0 ? 0 : at(2, c, t)));
+    if (turned) {
+      pre.mul(turn, turn).mul(post);
     }
-    turn.transform(arm);
-    for (int c = 0; c < 3; c++) {
-      row[c] =
-          at(0, c, t) + rest.rotationOffset().get(c) + rest.rotationPivot().get(c) + arm.get(c);
+    if (!pivoted) {
+      for (int c = 0; c < 3; c++) {
+        row[c] = at(0, c, t) + rest.rotationOffset().get(c);
+      }
+    } else {
+      arm.set(rest.scalingOffset()).sub(rest.rotationPivot()).add(rest.scalingPivot());
+      for (int c = 0; c < 3; c++) {
+        double pivot = rest.scalingPivot().get(c);
+        arm.setComponent(c, arm.get(c) - pivot * (pivot == 0 ? 0 : at(2, c, t)));
+      }
+      turn.transform(arm);
+      for (int c = 0; c < 3; c++) {
+        row[c] =
+            at(0, c, t) + rest.rotationOffset().get(c) + rest.rotationPivot().get(c) + arm.get(c);
+      }
     }
     row[3] = turn.x;
     row[4] = turn.y;
@@ -145,13 +178,20 @@ final class FbxPartMotion {
     DoubleList rows = new DoubleList(2 * WIDTH * times.length);
     double[] a = new double[WIDTH];
     double[] b = new double[WIDTH];
+    double[] from = new double[WIDTH];
     row(times[0], a);
+    double angle = angle();
     add(seconds, rows, times[0], a);
     for (int i = 0; i + 1 < times.length; i++) {
       Cancel.point();
       row(times[i + 1], b);
       keepSide(a, b);
-      span(times[i], a.clone(), times[i + 1], b, DEEPEST, place, seconds, rows);
+      double reached = angle();
+      if (place || axis < 0 || Math.abs(reached - angle) >= EVEN) {
+        System.arraycopy(a, 0, from, 0, WIDTH);
+        span(times[i], from, times[i + 1], b, DEEPEST, place, seconds, rows);
+      }
+      angle = reached;
       add(seconds, rows, times[i + 1], b);
       System.arraycopy(b, 0, a, 0, WIDTH);
     }
@@ -170,6 +210,11 @@ final class FbxPartMotion {
       }
       tracks.add(FbxSamples.track(node, Clip.SCALE, all, s, 3, 0, 3));
     }
+  }
+
+  /** About the only axis, at the moment of the last row. */
+  private double angle() {
+    return axis < 0 ? 0 : angles.get(axis);
   }
 
   private static void add(DoubleList seconds, DoubleList rows, double t, double[] row) {

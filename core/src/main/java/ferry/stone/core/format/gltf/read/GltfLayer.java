@@ -32,7 +32,7 @@ final class GltfLayer {
   }
 
   /**
-   * @param values {@code null} where there are whole numbers
+   * @param values {@code null} where there are whole numbers; the caller leaves them alone
    */
   void add(float[] values, int[] numbers, int first) {
     reach(first);
@@ -43,7 +43,7 @@ final class GltfLayer {
       }
     } else {
       whole = false;
-      floats.addAll(values);
+      floats.take(values);
     }
     reached = floats.size() / components;
   }

@@ -101,13 +101,24 @@ final class GltfMeshReader {
             .withAttributes(
                 layers.entrySet().stream().map(l -> l.getValue().made(l.getKey())).toList())
             .toBuilder()
-            .materials(slotOf.materials(), slots.toArray())
+            .materials(slotOf.materials(), slots(slots, slotOf.materials().length))
             .variantMaterials(slotOf.variants())
             .morphs(morphs.finish(positions.size() / 3))
             .properties(GltfExtras.properties(json, GltfExtensions.READ, Set.of("targetNames")))
             .build();
     mesh = withLoose(mesh, lineOffsets, lineVertices, points);
     return new ReadMesh(mesh, influences.finish(positions.size() / 3));
+  }
+
+  /** The slots of all faces, {@code null} where there is no choice. */
+  private static int[] slots(IntList slots, int materials) {
+    int only = materials == 0 ? -1 : 0;
+    for (int f = 0; f < slots.size(); f++) {
+      if (slots.get(f) != only) {
+        return slots.toArray();
+      }
+    }
+    return null;
   }
 
   private static void points(int[] indices, int first, IntList points) {
@@ -172,7 +183,7 @@ final class GltfMeshReader {
     }
     float[] xyz = accessors.floats(position, 3, at + "/attributes/POSITION");
     int first = positions.size() / 3;
-    positions.addAll(xyz);
+    positions.take(xyz);
     readLayers(primitive, at, first, xyz.length / 3, layers);
     return xyz.length / 3;
   }
@@ -262,7 +273,11 @@ final class GltfMeshReader {
 
   private static void triangles(int mode, int[] indices, int first, IntList corners) {
     if (mode == GltfFormat.TRIANGLES) {
-      corners.addAll(indices, indices.length - indices.length % 3, first);
+      if (first == 0 && indices.length % 3 == 0) {
+        corners.take(indices);
+      } else {
+        corners.addAll(indices, indices.length - indices.length % 3, first);
+      }
       return;
     }
     for (int i = 0; i + 2 < indices.length; i++) {

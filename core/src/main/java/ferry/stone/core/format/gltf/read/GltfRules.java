@@ -1,17 +1,14 @@
 package ferry.stone.core.format.gltf.read;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
-import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.files.ReferenceFinder;
 import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.gltf.raw.GltfContainer;
+import ferry.stone.core.format.losses.BrokenRules;
 import java.io.IOException;
-import java.util.Arrays;
 import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Set;
 
@@ -21,9 +18,6 @@ import java.util.Set;
  * else. O(n) for all numbers of the file.
  */
 public final class GltfRules {
-  /** Name of what is told. */
-  public static final String CODE = "off-standard";
-
   /** As the standards body's own validator takes for unit length. */
   private static final double UNIT = 0.00674;
 
@@ -39,15 +33,9 @@ public final class GltfRules {
   private final GltfAccessors accessors;
   private final JsonNode root;
 
-  /** What is told, by the rule, with how often it is broken. */
-  private final Map<String, Told> told = new LinkedHashMap<>();
+  private final BrokenRules rules = new BrokenRules();
 
   private final Set<Integer> positions = new HashSet<>();
-
-  private static final class Told {
-    private String where;
-    private int times;
-  }
 
   private GltfRules(GltfContainer container) {
     this.container = container;
@@ -59,31 +47,23 @@ public final class GltfRules {
   public static void check(String resource, Resources resources, Findings findings)
       throws IOException, FormatException {
     ReferenceFinder finder = new ReferenceFinder(resources, Map.of());
-    GltfRules rules =
-        new GltfRules(GltfContainer.open(resource, resources, finder, new Findings()));
-    rules.extensions();
-    rules.layout();
-    rules.meshes();
-    rules.nodes();
-    rules.skins();
-    rules.clips();
-    rules.images();
-    rules.told.forEach(
-        (rule, told) ->
-            findings.add(
-                Finding.of(CODE, Severity.LOOK, resource + " " + told.where, rule)
-                    .measured(told.times == 1 ? "" : told.times + " times")));
+    GltfRules all = new GltfRules(GltfContainer.open(resource, resources, finder, new Findings()));
+    all.extensions();
+    all.layout();
+    all.meshes();
+    all.nodes();
+    all.skins();
+    all.clips();
+    all.images();
+    all.rules.tell(resource, findings);
   }
 
   private void broken(String where, String rule) {
-    Told at = told.computeIfAbsent(rule, k -> new Told());
-    at.where = at.times++ == 0 ? where : at.where;
+    rules.broken(where, rule);
   }
 
   private void hold(boolean holds, String where, String rule) {
-    if (!holds) {
-      broken(where, rule);
-    }
+    rules.hold(holds, where, rule);
   }
 
   /** Section 3.12. */
@@ -210,22 +190,24 @@ public final class GltfRules {
     }
     boolean floats = accessors.isFloat(index, where);
     float[] values = accessors.floats(index, components, where);
-    double[] low = new double[components];
-    double[] high = new double[components];
-    Arrays.fill(low, Double.POSITIVE_INFINITY);
-    Arrays.fill(high, Double.NEGATIVE_INFINITY);
-    for (int i = 0; i < values.length; i++) {
-      if (!Float.isFinite(values[i])) {
+    for (int c = 0; c < components; c++) {
+      float low = Float.POSITIVE_INFINITY;
+      float high = Float.NEGATIVE_INFINITY;
+      boolean finite = true;
+      for (int i = c; i < values.length; i += components) {
+        float value = values[i];
+        finite &= value - value == 0;
+        low = value < low ? value : low;
+        high = value > high ? value : high;
+      }
+      if (!finite) {
         broken(where, what + " hold what is no number (3.6.2.2).");
         return;
       }
-      low[i % components] = Math.min(low[i % components], values[i]);
-      high[i % components] = Math.max(high[i % components], values[i]);
-    }
-    for (int c = 0; floats && values.length > 0 && c < components; c++) {
       hold(
-          (float) min.get(c).asDouble() == (float) low[c]
-              && (float) max.get(c).asDouble() == (float) high[c],
+          !floats
+              || values.length == 0
+              || (float) min.get(c).asDouble() == low && (float) max.get(c).asDouble() == high,
           where,
           what + " say other least or largest values than they have (3.6.2.5).");
     }

@@ -29,6 +29,11 @@ public final class UsdFiles {
     this.budget = budget;
   }
 
+  /** What the layers may make us allocate. */
+  public Budget budget() {
+    return budget;
+  }
+
   /**
    * @param path in the cargo, and inside of packages
    * @throws FormatException when it is no layer, or not there

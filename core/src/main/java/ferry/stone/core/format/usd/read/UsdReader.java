@@ -52,13 +52,26 @@ public final class UsdReader {
    */
   public static Scene read(String resource, ReadContext context, boolean asOthers)
       throws IOException, FormatException {
+    return read(resource, context, layers(resource, context), asOthers);
+  }
+
+  /** The layers of a cargo, for several readings of them. */
+  public static UsdFiles layers(String resource, ReadContext context) {
+    return new UsdFiles(context.resources(), Budget.of(resource, context.resources()));
+  }
+
+  /**
+   * @param files its layers, {@link #layers}
+   * @param asOthers as above
+   */
+  public static Scene read(String resource, ReadContext context, UsdFiles files, boolean asOthers)
+      throws IOException, FormatException {
     if (context.resources().size(resource) == 0) {
       throw new FormatException(
           Kind.TRUNCATED, resource, "", "the file is empty (0 bytes). Export or copy it again.");
     }
     context.progress().report("reading " + resource, 0);
-    Budget budget = Budget.of(resource, context.resources());
-    UsdFiles files = new UsdFiles(context.resources(), budget);
+    Budget budget = asOthers ? files.budget().fresh() : files.budget();
     ReferenceFinder finder = new ReferenceFinder(context.resources(), context.bindings());
     UsdStage.Choices choices = UsdChoices.of(context.values(UsdChoices.FIELDS));
     UsdStage stage = UsdStage.open(files, resource, choices, finder);
