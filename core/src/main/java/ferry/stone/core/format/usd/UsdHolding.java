@@ -10,6 +10,7 @@ import ferry.stone.core.format.losses.Holding;
 import ferry.stone.core.format.losses.ReadBack;
 import ferry.stone.core.format.usd.layer.UsdFiles;
 import ferry.stone.core.format.usd.read.UsdReader;
+import ferry.stone.core.format.usd.rules.UsdRules;
 import ferry.stone.core.format.usd.write.UsdOptions;
 import ferry.stone.core.format.usd.write.UsdPlan;
 import ferry.stone.core.geometry.frame.Rebase;
@@ -48,6 +49,7 @@ record UsdHolding(UsdOptions options) implements Holding {
   public ReadBack back(String mainFile, ReadContext context) throws IOException, FormatException {
     // Both ways of reading go over the same layers.
     UsdFiles layers = UsdReader.layers(mainFile, context);
+    UsdRules.check(mainFile, context.resources(), layers, context.findings());
     Scene own = UsdReader.read(mainFile, context, layers, false);
     return new ReadBack(
         own,

@@ -84,6 +84,11 @@ public final class UsdPackage {
     return entry == null ? null : new Part(file, entry.at(), entry.size());
   }
 
+  /** The byte at which one of its files begins. */
+  public long begins(String name) {
+    return entries.get(name).at();
+  }
+
   private FormatException error(Kind kind, long at, String problem) {
     return new FormatException(kind, resource, "byte " + at, problem);
   }
