@@ -3,6 +3,7 @@ package ferry.stone.core.format.abc;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.abc.read.AbcReader;
+import ferry.stone.core.format.abc.read.AbcRules;
 import ferry.stone.core.format.abc.write.AbcOptions;
 import ferry.stone.core.format.abc.write.AbcPlan;
 import ferry.stone.core.format.files.CargoPath;
@@ -43,6 +44,7 @@ record AbcHolding(AbcOptions options, Frame frame) implements Holding {
 
   @Override
   public Scene read(String mainFile, ReadContext context) throws IOException, FormatException {
+    AbcRules.check(mainFile, context.resources(), context.findings());
     return AbcReader.read(mainFile, context).toBuilder()
         .frame(frame, FrameSource.CHOSEN, FrameSource.CHOSEN)
         .build();

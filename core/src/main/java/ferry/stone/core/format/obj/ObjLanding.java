@@ -11,6 +11,7 @@ import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.format.losses.Capability.Fate;
 import ferry.stone.core.format.losses.Holding;
 import ferry.stone.core.format.obj.read.ObjReader;
+import ferry.stone.core.format.obj.rules.ObjRules;
 import ferry.stone.core.format.obj.write.MtlImages;
 import ferry.stone.core.format.obj.write.ObjOptions;
 import ferry.stone.core.format.obj.write.ObjPlan;
@@ -129,6 +130,7 @@ final class ObjLanding implements FlatWriter {
 
     @Override
     public Scene read(String mainFile, ReadContext context) throws IOException, FormatException {
+      ObjRules.check(mainFile, context.resources(), context.findings());
       return FlatFields.read(ObjReader::read, mainFile, context, options.frame());
     }
 
