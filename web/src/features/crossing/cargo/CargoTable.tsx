@@ -10,7 +10,7 @@ import { complain } from '../../../shared/Notices';
 import { QuaysideHead } from '../QuaysideHead';
 import { CompositionFields } from './CompositionFields';
 import { ReadingFields } from './ReadingFields';
-import { TAKEN, takenOf, withTaken } from './taken';
+import { TAKEN, withTaken } from './taken';
 
 /** The files, the part each plays, and what they name but is not there. */
 export function CargoTable({ id, crossing }: { id: string; crossing: Crossing }) {
@@ -55,7 +55,6 @@ export function CargoTable({ id, crossing }: { id: string; crossing: Crossing })
       ? { ...cargo.data, composition: composition.current }
       : cargo.data;
   const files = cargo.data?.files ?? [];
-  const several = cargo.data?.fields.some((f) => f.name === 'taken') ?? false;
   const taken = String(cargo.data?.options.taken ?? '');
   const take = (text: string) =>
     sendJson('PUT', `/api/crossings/${id}/reading`, { taken: text })
@@ -139,12 +138,12 @@ export function CargoTable({ id, crossing }: { id: string; crossing: Crossing })
               <tr key={f.path}>
                 <td title={f.path}>{f.path}</td>
                 <td className={f.role === 'OTHER' ? 'quiet' : ''}>
-                  {f.role === 'SCENE' && several ? (
+                  {f.taken ? (
                     <Form.Select
                       size="sm"
                       aria-label={`Taken of ${f.path}`}
                       disabled={crossing.state === 'reading'}
-                      value={takenOf(taken, f.path)}
+                      value={f.taken}
                       onChange={(e) => take(withTaken(taken, f.path, e.target.value))}
                     >
                       {TAKEN.map((t) => (

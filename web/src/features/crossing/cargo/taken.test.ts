@@ -1,19 +1,19 @@
 import { expect, test } from 'vitest';
-import { takenOf, withTaken } from './taken';
+import { withTaken } from './taken';
 
-test('the first rule that fits a path or a name counts, else all is taken', () => {
-  const text = 'anim/walk_?.fbx=motion; *.GLB=cameras;rest.glb=nothing';
-  expect(takenOf(text, 'anim/walk_1.fbx')).toBe('motion');
-  expect(takenOf(text, 'set/rest.glb')).toBe('cameras');
-  expect(takenOf(text, 'anim/walk_10.fbx')).toBe('all');
-  expect(takenOf('a.b=nothing', 'axb')).toBe('all');
-});
-
-test('what is said of a file goes before other rules, and away with all of it', () => {
+test('what is said of a file goes before other rules, and away where they say it', () => {
   const first = withTaken('*.fbx=motion', 'walk.fbx', 'nothing');
   expect(first).toBe('walk.fbx=nothing;*.fbx=motion');
   expect(withTaken(first, 'walk.fbx', 'motion')).toBe('*.fbx=motion');
+  expect(withTaken('*/rest.?lb=cameras', 'set/rest.glb', 'cameras')).toBe('*/rest.?lb=cameras');
+  expect(withTaken('walk_?.fbx=motion', 'anim/walk_10.fbx', 'motion')).toBe(
+    'anim/walk_10.fbx=motion;walk_?.fbx=motion',
+  );
+  expect(withTaken('a.b=nothing', 'axb', 'nothing')).toBe('axb=nothing;a.b=nothing');
+});
+
+test('a semicolon in a name is any one character, and what a name says can be taken back', () => {
   expect(withTaken('', 'a;b.glb', 'lights')).toBe('a?b.glb=lights');
-  expect(takenOf('a?b.glb=lights', 'a;b.glb')).toBe('lights');
-  expect(withTaken('x.glb=motion', 'x.glb', 'all')).toBe('');
+  expect(withTaken('a?b.glb=lights', 'a;b.glb', 'all')).toBe('a?b.glb=all');
+  expect(withTaken('', 'lantern_high.obj', 'all')).toBe('lantern_high.obj=all');
 });

@@ -2,6 +2,8 @@
 export const TAKEN = [
   { value: 'all', label: 'all of it' },
   { value: 'shapes', label: 'shapes: no clips, cameras, lights' },
+  { value: 'high', label: 'fine levels of parts' },
+  { value: 'low', label: 'coarse levels of parts' },
   { value: 'materials', label: 'materials, by name' },
   { value: 'motion', label: 'motion, put on parts of the same name' },
   { value: 'cameras', label: 'cameras' },
@@ -31,16 +33,15 @@ function fits(file: string, path: string): boolean {
   return whole.test(path) || whole.test(path.slice(path.lastIndexOf('/') + 1));
 }
 
-/** What a text says of a file: the first rule that fits counts. */
-export function takenOf(text: string, path: string): string {
-  return rules(text).find((r) => fits(r.file, path))?.use ?? 'all';
-}
 
-/** The text with something else said of a file, before all other rules. */
+/**
+ * The text with something else said of a file, before all other rules: of those the first that fits
+ * counts, and a file that none names is taken for what its name says.
+ */
 export function withTaken(text: string, path: string, use: string): string {
   const others = rules(text).filter((r) => r.file !== pattern(path));
   const left = others.map((r) => `${r.file}=${r.use}`).join(';');
-  if (takenOf(left, path) === use) {
+  if (others.find((r) => fits(r.file, path))?.use === use) {
     return left;
   }
   return [`${pattern(path)}=${use}`, left].filter(Boolean).join(';');

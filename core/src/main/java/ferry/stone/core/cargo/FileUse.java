@@ -17,6 +17,10 @@ enum FileUse {
   ALL,
   /** Without clips, cameras and lights. */
   SHAPES,
+  /** All of it; its parts are the first of the levels that they and those of others make. */
+  HIGH,
+  /** All of it; its parts are levels after those of the finer file. */
+  LOW,
   /** Its materials, for those of the same name in other files. */
   MATERIALS,
   /** Its clips, put onto the parts of the same name in other files. */
@@ -35,11 +39,33 @@ enum FileUse {
 
   private record Rule(Pattern path, FileUse use) {}
 
-  /** What a text says of a file. */
-  static FileUse of(String text, String path) {
+  /**
+   * What a text says of a file; of one that it does not name what its own name says beside the
+   * others'.
+   *
+   * @param files all scene files
+   */
+  static FileUse of(String text, String path, List<String> files) {
     for (Rule rule : rules(text)) {
       if (rule.path.matcher(path).matches() || rule.path.matcher(CargoPath.name(path)).matches()) {
         return rule.use;
+      }
+    }
+    return byName(path, files);
+  }
+
+  /** Fine and coarse versions are called alike but for that. */
+  private static FileUse byName(String path, List<String> files) {
+    String name = CargoPath.stem(path);
+    boolean high = LevelNames.isHigh(name);
+    if (!high && !LevelNames.isLow(name)) {
+      return ALL;
+    }
+    for (String file : files) {
+      String other = CargoPath.stem(file);
+      boolean pair = high ? LevelNames.isLow(other) : LevelNames.isHigh(other);
+      if (pair && LevelNames.plain(other).equals(LevelNames.plain(name))) {
+        return high ? HIGH : LOW;
       }
     }
     return ALL;
@@ -81,7 +107,7 @@ enum FileUse {
     return rules;
   }
 
-  private String word() {
+  String word() {
     return name().toLowerCase(Locale.ROOT);
   }
 

@@ -35,7 +35,7 @@ final class Gathering {
     String taken = values.text(FileUse.FIELD);
     for (String file : files) {
       // One file alone is all there is, whatever it was taken for among others.
-      uses.put(file, files.size() == 1 ? FileUse.ALL : FileUse.of(taken, file));
+      uses.put(file, files.size() == 1 ? FileUse.ALL : FileUse.of(taken, file, files));
     }
     if (uses.values().stream().noneMatch(FileUse::stands)) {
       throw new FormatException(
@@ -68,7 +68,11 @@ final class Gathering {
     Scene scene =
         scenes.size() == 1
             ? scenes.get(0)
-            : SceneMerge.merge(name, standing, scenes, oneMaterialAName, findings);
+            : LevelFiles.put(
+                SceneMerge.merge(name, standing, scenes, oneMaterialAName, findings),
+                standing,
+                uses,
+                findings);
     for (var look : looks.entrySet()) {
       scene = LookFile.put(scene, alike(look.getValue(), scene), look.getKey(), findings);
     }

@@ -35,7 +35,7 @@ public final class ReadFields {
               FileUse.FIELD,
               "What is taken of files",
               "",
-              "FILE=all|shapes|materials|motion|cameras|lights|nothing, several apart by"
+              "FILE=all|shapes|high|low|materials|motion|cameras|lights|nothing, several apart by"
                   + " semicolons; * stands for any run of characters."),
           Field.flag(
               ONE_MATERIAL,
@@ -101,6 +101,21 @@ public final class ReadFields {
     fields.addAll(scenes.size() > 1 ? GATHERED : List.of());
     fields.addAll(of(formats));
     return List.copyOf(fields);
+  }
+
+  /**
+   * What is taken of each of several scene files, by their paths; empty where it is one.
+   *
+   * @param scenes without those that others are made of
+   * @param options as they were chosen
+   */
+  public static Map<String, String> taken(List<String> scenes, Map<String, Object> options) {
+    Map<String, String> taken = new LinkedHashMap<>();
+    String text = Values.of(all(), options).text(FileUse.FIELD);
+    for (String scene : scenes.size() > 1 ? scenes : List.<String>of()) {
+      taken.put(scene, FileUse.of(text, scene, scenes).word());
+    }
+    return taken;
   }
 
   private static List<Field> of(List<Format> formats) {

@@ -18,7 +18,7 @@ final class TakenPart {
 
   static Scene of(Scene scene, FileUse use) {
     return switch (use) {
-      case ALL -> scene;
+      case ALL, HIGH, LOW -> scene;
       case SHAPES -> shapes(scene);
       case CAMERAS -> only(scene, Content.CameraContent.class);
       case LIGHTS -> only(scene, Content.LightContent.class);

@@ -239,7 +239,7 @@ class GatheringTest {
         .hasMessageContaining("nothing is left to stand");
     assertThatThrownBy(() -> read("taken", "deck.obj=colours"))
         .isInstanceOf(IllegalArgumentException.class)
-        .hasMessageContaining("all|shapes|materials|motion|cameras|lights|nothing");
+        .hasMessageContaining("all|shapes|high|low|materials|motion|cameras|lights|nothing");
   }
 
   /** A plank, a lamp, and an eye that moves. */
@@ -291,5 +291,90 @@ class GatheringTest {
     assertThat(read.shownMeshes()).hasSize(kind.equals("shapes") ? 2 : 1);
     assertThat(read.clips()).hasSize(kind.equals("cameras") ? 1 : 0);
     assertThat(Rebase.intoData(read, Frame.Y_UP_METRE).nodes()).isNotEmpty();
+  }
+
+  /** Parts of a lantern, so many triangles each, one above the other. */
+  private static Scene lantern(int triangles, String... parts) {
+    SceneBuilder scene = new SceneBuilder("lantern");
+    scene.frame(Frame.Y_UP_METRE, FrameSource.STATED, FrameSource.STATED);
+    scene.add(
+        Node.of(1, "stand", -1, Node.Content.GROUP)
+            .withTransform(Trs.of(new Vector3d(3, 0, 1), new Quaterniond(), new Vector3d(1))));
+    for (int i = 0; i < parts.length; i++) {
+      float[] points = new float[3 * (triangles + 2)];
+      int[] corners = new int[3 * triangles];
+      for (int v = 0; v < triangles + 2; v++) {
+        points[3 * v] = v;
+        points[3 * v + 1] = i + v % 2;
+      }
+      for (int t = 0; t < triangles; t++) {
+        corners[3 * t] = t;
+        corners[3 * t + 1] = t + 1;
+        corners[3 * t + 2] = t + 2;
+      }
+      int id = 10 + i;
+      scene.add(PolygonMesh.of(id, parts[i], Coordinates.of(points), Polygons.triangles(corners)));
+      scene.add(Node.of(20 + i, parts[i], 0, Node.Content.MeshContent.of(id)));
+    }
+    return scene.build();
+  }
+
+  private static double[] corner(Scene scene, String name) {
+    var shown =
+        scene.shownMeshes().stream()
+            .filter(m -> m.node().name().equals(name))
+            .findFirst()
+            .orElseThrow();
+    Vector3d p = new Vector3d(shown.mesh().points().x(2), shown.mesh().points().y(2), 0);
+    shown.world().transformPosition(p);
+    double metres = scene.frame().metresPerUnit();
+    return new double[] {p.x * metres, p.y * metres, p.z * metres};
+  }
+
+  @Test
+  void fineAndCoarseFilesMakeLevels() throws Exception {
+    put(lantern(40, "glass_high", "foot_high"), "lantern_high", LandingOptions.of("glb"));
+    LandingOptions centimetres = LandingOptions.of("fbx").with("unit", "cm");
+    put(lantern(4, "foot.low", "glass_LP.001", "hook_low"), "lantern_low", centimetres);
+    Scene read = read();
+    assertThat(read.paths())
+        .contains(
+            "lantern_high/stand/glass/glass_high",
+            "lantern_high/stand/glass/glass_LP.001",
+            "lantern_high/stand/foot/foot.low",
+            "lantern_low/stand/hook_low")
+        .hasSize(11);
+    assertThat(read.nodes())
+        .filteredOn(n -> n.content() instanceof Node.Content.DetailGroup)
+        .allSatisfy(
+            n ->
+                assertThat(((Node.Content.DetailGroup) n.content()).thresholds())
+                    .containsExactly(0.5, 0));
+    assertThat(corner(read, "glass_LP.001")).containsExactly(new double[] {5, 1, 1}, within(1e-6));
+    assertThat(corner(read, "foot.low")).containsExactly(new double[] {5, 0, 1}, within(1e-6));
+    assertThat(finding("levels-gathered").measured()).isEqualTo("2 with levels, 1 by themselves");
+    assertThat(ReadFields.taken(List.of("lantern_low.fbx", "lantern_high.glb"), Map.of()))
+        .containsEntry("lantern_low.fbx", "low")
+        .containsEntry("lantern_high.glb", "high");
+  }
+
+  @Test
+  void whatNamesSayOfFilesCanBeCorrected() throws Exception {
+    put(lantern(40, "shell"), "lantern_high", LandingOptions.of("glb"));
+    put(lantern(4, "body"), "lantern_low", LandingOptions.of("glb"));
+    put(lantern(2, "hull"), "lantern_lp", LandingOptions.of("glb"));
+    assertThat(read("taken", "lantern_*=all").nodes())
+        .noneMatch(n -> n.content() instanceof Node.Content.DetailGroup);
+    // Files of one part each go together whatever it is called, the coarsest last.
+    Scene levels = read();
+    assertThat(levels.paths())
+        .containsSequence(
+            "lantern_high/stand/shell/shell",
+            "lantern_high/stand/shell/body",
+            "lantern_high/stand/shell/hull");
+    Scene turned =
+        read("taken", "lantern_low.glb=high;lantern_high.glb=low;lantern_lp.glb=nothing");
+    assertThat(turned.paths())
+        .containsSequence("lantern_low/stand/body/body", "lantern_low/stand/body/shell");
   }
 }

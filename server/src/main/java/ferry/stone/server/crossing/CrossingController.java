@@ -95,13 +95,18 @@ public class CrossingController {
       List<Composition.Choice> choices,
       List<Composition.Payload> payloads) {}
 
-  /** A file and the part it plays. */
+  /**
+   * A file and the part it plays.
+   *
+   * @param taken what is taken of it, where several scene files make one asset
+   */
   public record FileView(
       String path,
       long size,
       String role,
       String roleLabel,
       List<String> usedFor,
+      @Schema(nullable = true) String taken,
       @Schema(nullable = true) String unpackedFrom) {}
 
   /**
@@ -197,6 +202,9 @@ public class CrossingController {
             .collect(Collectors.toSet());
     List<FileView> files = new ArrayList<>();
     CargoFolder folder = cargos.folder(id);
+    List<String> mains = new ArrayList<>(ofRole(paths, CargoRole.SCENE));
+    mains.removeAll(layers);
+    Map<String, String> taken = ReadFields.taken(mains, cargo.readOptions(id));
     for (CargoRepository.StoredFile file : cargos.files(id)) {
       CargoRole role = CargoRole.of(file.path(), folder);
       files.add(
@@ -206,6 +214,7 @@ public class CrossingController {
               role.name(),
               layers.contains(file.path()) ? "layer" : role.label(),
               List.copyOf(usedFor.getOrDefault(file.path(), new TreeSet<>())),
+              taken.get(file.path()),
               file.unpackedFrom()));
     }
     return new CargoView(

@@ -118,6 +118,7 @@ public final class ReaderSays {
           "holes-bridged",
           "layers-blended",
           "lines-and-points",
+          "levels-gathered",
           "materials-taken",
           "motion-put-on",
           "rest-poses-differ",

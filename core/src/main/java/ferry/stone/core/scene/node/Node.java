@@ -230,6 +230,19 @@ public record Node(
         SCREEN
       }
 
+      /**
+       * Levels that end at each half of the size on the screen: common practice, no source.
+       *
+       * @param count of levels
+       */
+      public static DetailGroup bySize(int count) {
+        double[] thresholds = new double[count];
+        for (int i = 0; i + 1 < count; i++) {
+          thresholds[i] = Math.pow(0.5, i + 1);
+        }
+        return new DetailGroup(thresholds, Measure.SCREEN);
+      }
+
       @Override
       public String kind() {
         return "detail levels";

@@ -62,11 +62,6 @@ final class FbxMeshRules {
 
   private void mesh(long id, FbxRecord mesh, String where) {
     double[] points = mesh.at("Vertices").doubles();
-    boolean finite = true;
-    for (double p : points) {
-      finite &= Double.isFinite(p);
-    }
-    rules.hold(finite, where + " Vertices", "Positions hold what is no number.");
     rules.hold(
         points.length % 3 == 0, where + " Vertices", "Positions are not three numbers each.");
     int[] corners = mesh.at("PolygonVertexIndex").ints();

@@ -7,7 +7,6 @@ import ferry.stone.core.format.fbx.raw.FbxBinaryWriter;
 import ferry.stone.core.format.fbx.raw.FbxDocument;
 import ferry.stone.core.format.fbx.raw.FbxRecord;
 import ferry.stone.core.format.files.Budget;
-import ferry.stone.core.format.files.CargoPath;
 import ferry.stone.core.format.files.RandomBytes;
 import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.losses.BrokenRules;
@@ -25,7 +24,6 @@ import java.util.Set;
 public final class FbxRules {
   private final BrokenRules rules = new BrokenRules();
   private final FbxRecord root;
-  private final Resources files;
   private final Map<Long, FbxRecord> objects = new HashMap<>();
 
   /** Ids of what is connected to each object. */
@@ -33,12 +31,8 @@ public final class FbxRules {
 
   private final Map<Long, List<Long>> destinations = new HashMap<>();
 
-  private final String folder;
-
-  private FbxRules(String resource, FbxRecord root, Resources files) {
-    folder = CargoPath.folder(resource);
+  private FbxRules(FbxRecord root) {
     this.root = root;
-    this.files = files;
   }
 
   /** Tells each rule that is broken once, with the first place and how often. */
@@ -47,13 +41,12 @@ public final class FbxRules {
     RandomBytes file = files.random(resource);
     Budget budget = Budget.of(resource, files);
     FbxRecord root = FbxDocument.parse(resource, file, budget, new Findings()).root();
-    FbxRules all = new FbxRules(resource, root, files);
+    FbxRules all = new FbxRules(root);
     all.end(file);
     all.settings();
     all.objects();
     all.connections();
     all.counts();
-    all.media();
     FbxMeshRules meshes = new FbxMeshRules(all.rules, all.objects, all.sources, all.destinations);
     FbxMotionRules motion = new FbxMotionRules(all.rules, all.objects, all.destinations);
     all.objects.forEach(
@@ -176,25 +169,5 @@ public final class FbxRules {
         definitions.at("Count").number(0, -1) == sum,
         "/Definitions/Count",
         "The list of definitions counts other objects than there are.");
-  }
-
-  /** An image is inside, or where its path says. */
-  private void media() {
-    for (FbxRecord video : objects.values()) {
-      if (!video.name().equals("Video")) {
-        continue;
-      }
-      String path = CargoPath.relative(video.at("RelativeFilename").text(0));
-      boolean inside =
-          video.at("Content").values().stream()
-              .anyMatch(
-                  v ->
-                      v instanceof byte[] b && b.length > 0
-                          || v instanceof String s && !s.isEmpty());
-      rules.hold(
-          inside || path.isEmpty() || files.contains(CargoPath.resolve(folder, path)),
-          video.place() + " Video",
-          "An image is neither in the file nor where its path says.");
-    }
   }
 }

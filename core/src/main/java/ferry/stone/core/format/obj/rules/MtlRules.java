@@ -1,6 +1,5 @@
 package ferry.stone.core.format.obj.rules;
 
-import ferry.stone.core.format.files.CargoPath;
 import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.losses.BrokenRules;
 import java.io.BufferedReader;
@@ -80,7 +79,8 @@ final class MtlRules {
           where,
           "A value of a material is not one number.");
     } else if (name.startsWith("map_") || OTHER_MAPS.contains(name)) {
-      rules.hold(isThere(words), where, "An image is not where its path says.");
+      // Whether it is there the comparison of images tells.
+      rules.hold(words.length > 0, where, "A map names no image.");
     } else {
       rules.broken(where, "Materials have no value of this name.");
     }
@@ -93,16 +93,5 @@ final class MtlRules {
       }
     }
     return true;
-  }
-
-  /** Options come first; the name of the file may hold spaces. */
-  private boolean isThere(String[] words) {
-    for (int i = 0; i < words.length; i++) {
-      String name = String.join(" ", java.util.Arrays.asList(words).subList(i, words.length));
-      if (files.contains(CargoPath.resolve(CargoPath.folder(path), name.replace('\\', '/')))) {
-        return true;
-      }
-    }
-    return false;
   }
 }

@@ -14,7 +14,6 @@ import ferry.stone.core.format.usd.layer.PrimSpec;
 import ferry.stone.core.format.usd.layer.UsdFiles;
 import ferry.stone.core.format.usd.layer.UsdLayer;
 import ferry.stone.core.format.usd.layer.UsdPackage;
-import ferry.stone.core.format.usd.layer.UsdValue;
 import ferry.stone.core.format.usd.read.stage.Said;
 import java.io.IOException;
 import java.util.HashSet;
@@ -114,7 +113,6 @@ public final class UsdRules {
       String where = prim.path() + "." + name;
       rules.hold(ValidNames.isProperty(name), where, "No property can be called so.");
       targets(property, where);
-      value(property, where);
       if (name.startsWith("material:binding") && !name.contains("collection")) {
         rules.hold(
             schemas.contains("MaterialBindingAPI"),
@@ -146,21 +144,6 @@ public final class UsdRules {
       UsdPrim prim = stage.prim(dot < 0 ? target : target.substring(0, dot));
       boolean there = prim != null && (dot < 0 || prim.property(target.substring(dot + 1)) != null);
       rules.hold(there, where, "A path leads to what is not there.");
-    }
-  }
-
-  private void value(UsdProperty property, String where) throws IOException, FormatException {
-    if (property.isRelationship() || !property.typeName().equals("asset")) {
-      return;
-    }
-    UsdValue value = Said.value(property);
-    for (String text : value == null ? new String[0] : value.texts()) {
-      rules.hold(
-          text.isEmpty()
-              || text.contains("<UDIM>")
-              || stage.find(text, property.valueLayer()).isPresent(),
-          where,
-          "A file is named that is not where its path says.");
     }
   }
 

@@ -214,12 +214,14 @@ public final class DetailLevels extends BasicStep<DetailLevels.Params> {
   private static double[] thresholds(Scene scene, Params params, int levels) {
     double[] given = Params.numbers(params.thresholds(), params.measure());
     if (given.length == 0) {
-      double[] usual = new double[levels - 1];
-      for (int i = 0; i < usual.length; i++) {
-        // Common practice, no source: each level at about half the size of the one before.
-        usual[i] = params.measure().equals("screen") ? Math.pow(0.5, i + 1) : 10 * Math.pow(2, i);
+      if (params.measure().equals("screen")) {
+        return DetailGroup.bySize(levels).thresholds();
       }
-      given = usual;
+      given = new double[levels - 1];
+      for (int i = 0; i < given.length; i++) {
+        // Common practice, no source: each level at about half the size of the one before.
+        given[i] = 10 * Math.pow(2, i);
+      }
     }
     if (given.length != levels - 1) {
       throw new IllegalArgumentException(

@@ -103,7 +103,7 @@ class ObjRulesTest {
           Kd [^\\n]*       | Kd 1 1         | colour is not 3 numbers
           Pr [^\\n]*       | Ns shiny       | value of a material is not one number
           Pr [^\\n]*       | Sheen 1        | no value of this name
-          map_Kd [^\\n]*   | map_Kd gone.png | image is not where its path says
+          map_Kd [^\\n]*   | map_Kd         | A map names no image
           """)
   void andOfMaterials(String what, String to, String words) throws Exception {
     change("a.mtl", what, to);

@@ -69,7 +69,6 @@ class UsdRulesTest {
           \\["MaterialBindingAPI"\\]   | []                   | where MaterialBindingAPI is not applied
           binding = </buoy/Looks/\\w+> | binding = </buoy/bell> | What is bound is no material
           </buoy/skeleton>             | </buoy/gone>         | A path leads to what is not there
-          textures/stripes.png         | textures/gone.png    | named that is not where its path says
           \\["xformOp:translate"\\]    | ["xformOp:translate", "xformOp:translate"] | stands twice in the order
           \\["xformOp:translate"\\]    | ["xformOp:rotateX"]  | names an operation that has no value
           faceVertexCounts = \\[4,     | faceVertexCounts = [5, | more or fewer corners than are named
