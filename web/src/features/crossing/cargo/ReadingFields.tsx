@@ -21,8 +21,10 @@ export function ReadingFields({ id, cargo, disabled }: Props) {
     sendJson('PUT', `/api/crossings/${id}/reading`, { [name]: value })
       .catch(complain)
       .finally(() => client.invalidateQueries({ queryKey: ['crossing', id] }));
+  const motion = cargo.files.some((f) => f.taken === 'motion');
   const shown = cargo.fields
     .filter((f) => !OFFERED.includes(f.name))
+    .filter((f) => f.name !== 'motionFits' || motion)
     .filter((f) => isAsked(f, cargo.fields, cargo.options));
   if (shown.length === 0) {
     return null;

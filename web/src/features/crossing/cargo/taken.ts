@@ -33,7 +33,6 @@ function fits(file: string, path: string): boolean {
   return whole.test(path) || whole.test(path.slice(path.lastIndexOf('/') + 1));
 }
 
-
 /**
  * The text with something else said of a file, before all other rules: of those the first that fits
  * counts, and a file that none names is taken for what its name says.

@@ -8,7 +8,6 @@ import ferry.stone.core.routine.Routine;
 import ferry.stone.core.routine.Routines;
 import ferry.stone.core.routine.RunRecord;
 import ferry.stone.core.routine.RunSettings;
-import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.io.UncheckedIOException;
@@ -103,8 +102,18 @@ final class Run implements Callable<Integer> {
     List<BatchTask> own = summary ? List.of() : shard(tasks);
     PrintWriter to = spec.commandLine().getOut();
     int all = own.size();
-    List<RunRecord> records =
-        batch.run(own, (task, record, again) -> say(to, task, record, again, all), Progress.NONE);
+    List<RunRecord> records;
+    try (ProgressLine line = ProgressLine.onTerminal()) {
+      Batch.Listener listener =
+          (task, record, again) -> {
+            // No other asset puts its line between.
+            synchronized (line) {
+              line.close();
+              say(to, task, record, again, all);
+            }
+          };
+      records = batch.run(own, listener, line);
+    }
     if (shard == null || summary) {
       List<RunRecord> told = summary ? batch.records(tasks) : records;
       Path page = batch.report(tasks, told);

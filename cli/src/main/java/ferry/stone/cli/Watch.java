@@ -2,10 +2,10 @@ package ferry.stone.cli;
 
 import ferry.stone.core.routine.RunSettings;
 import ferry.stone.core.routine.WatchedFolder;
-import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -79,7 +79,11 @@ final class Watch implements Callable<Integer> {
       trouble |= say(filed);
     }
     while (true) {
-      for (WatchedFolder.Filed filed : watched.take(Progress.NONE)) {
+      List<WatchedFolder.Filed> taken;
+      try (ProgressLine line = ProgressLine.onTerminal()) {
+        taken = watched.take(line);
+      }
+      for (WatchedFolder.Filed filed : taken) {
         trouble |= say(filed);
       }
       if (once) {

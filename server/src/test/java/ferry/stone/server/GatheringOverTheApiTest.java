@@ -82,6 +82,12 @@ class GatheringOverTheApiTest extends OverTheApi {
     assertThat(side.path("materials")).hasSize(1);
     JsonNode again = read(send(get("/api/crossings/" + id + "/cargo"), 200));
     assertThat(again.at("/options/taken").asText()).isEqualTo("look.obj=materials");
+    // Of images nothing is taken: they are what scenes name.
+    assertThat(again.path("files"))
+        .extracting(f -> f.path("path").asText() + " " + f.path("taken").asText("-"))
+        .contains("look.obj materials")
+        .filteredOn(f -> !f.contains(".obj"))
+        .allMatch(f -> f.endsWith(" null") || f.endsWith(" -"));
     sent(put("/api/crossings/" + id + "/reading"), "{\"taken\":\"look.obj=colour\"}", 400);
   }
 }

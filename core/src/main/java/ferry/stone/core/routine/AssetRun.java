@@ -42,6 +42,16 @@ import java.util.TreeMap;
 final class AssetRun {
   static final String RECORD = "run.json";
   static final String PICTURE = "picture.png";
+
+  /** About which part of the work is done when it was read, and when it was handled. */
+  private static final double READ = 0.3;
+
+  private static final double HANDLED = 0.4;
+
+  /** Of a landing: when it was written, and when it was proved. */
+  private static final double WRITTEN = 0.4;
+
+  private static final double PROVED = 0.8;
   private static final int WIDTH = 240;
   private static final int HEIGHT = 180;
 
@@ -104,19 +114,24 @@ final class AssetRun {
 
   private RunRecord landed(StagedFolder folder, Path work) throws IOException, FormatException {
     long start = System.nanoTime();
-    Asset asset = routine.assetReading().with(settings.shared()).read(task.given(), work, progress);
+    Asset asset =
+        routine
+            .assetReading()
+            .with(settings.shared())
+            .read(task.given(), work, progress.part(0, READ));
     List<FileFact> inputs = inputs(asset.inputs());
     RoutineHandling.check(asset.survey().findings());
     RoutineHandling handling =
-        RoutineHandling.of(routine, asset.near(), asset.survey().findings(), progress);
+        RoutineHandling.of(
+            routine, asset.near(), asset.survey().findings(), progress.part(READ, HANDLED));
     List<LandingOptions> options = routine.landingOptions();
     List<String> folders = routine.folders();
     List<RunRecord.LandingFact> landings = new ArrayList<>();
     for (int i = 0; i < options.size(); i++) {
       progress.checkCancelled();
-      RunRecord.LandingFact fact =
-          land(asset, handling, options.get(i), folders.get(i), folder, inputs);
-      landings.add(fact);
+      double each = (1 - HANDLED) / options.size();
+      Progress own = progress.part(HANDLED + each * i, HANDLED + each * (i + 1));
+      landings.add(land(asset, handling, options.get(i), folders.get(i), folder, inputs, own));
     }
     picture(handling.far(), asset.resources(), folder);
     return RunRecord.carried(
@@ -136,7 +151,8 @@ final class AssetRun {
       LandingOptions options,
       String below,
       StagedFolder folder,
-      List<FileFact> inputs)
+      List<FileFact> inputs,
+      Progress own)
       throws IOException, FormatException {
     int foretold = Forecast.of(handling.far(), options, asset.resources()).items().size();
     Landings landings =
@@ -147,18 +163,33 @@ final class AssetRun {
             asset.resources(),
             folder.below(below),
             new Alternates(asset.near(), handling.steps(), asset.reread()),
-            progress);
+            own.part(0, WRITTEN));
     Map<String, Path> written = folder.written(below);
     CargoFolder files = new CargoFolder(written);
     Proof proof =
-        landings.proof(asset.near(), handling.far(), options, files, asset.resources(), progress);
+        landings.proof(
+            asset.near(),
+            handling.far(),
+            options,
+            files,
+            asset.resources(),
+            own.part(WRITTEN, PROVED));
     String stem = Landing.stem(task.name()) + (below.isEmpty() ? "" : "." + below.replace("/", ""));
     String proofName = stem + ".proof.json";
     List<FileFact> facts = facts(written);
     String reportName = settings.reports() ? stem + ".report.html" : "";
     String page =
         settings.reports()
-            ? page(asset, proof, landings, files, options, inputs, facts, handling.far())
+            ? page(
+                asset,
+                proof,
+                landings,
+                files,
+                options,
+                inputs,
+                facts,
+                handling.far(),
+                own.part(PROVED, 1))
             : "";
     try (OutputStream to = folder.create(proofName)) {
       JSON.writeValue(to, proof);
@@ -187,7 +218,8 @@ final class AssetRun {
       LandingOptions options,
       List<FileFact> inputs,
       List<FileFact> facts,
-      Scene far)
+      Scene far,
+      Progress own)
       throws IOException, FormatException {
     Scene landed =
         CargoReader.read(
@@ -208,7 +240,7 @@ final class AssetRun {
             new ReportSide("landed", landed, files, facts),
             Report.Against.far(far),
             named)
-        .html(progress);
+        .html(own);
   }
 
   private void picture(Scene far, Resources files, StagedFolder folder) throws IOException {

@@ -55,8 +55,17 @@ public final class Batch {
     ExecutorService workers = Executors.newFixedThreadPool(settings.jobs());
     try {
       List<Future<RunRecord>> running = new ArrayList<>();
-      for (BatchTask task : tasks) {
-        running.add(workers.submit(() -> one(task, listener, progress)));
+      AssetsProgress all = new AssetsProgress(progress, tasks.size());
+      for (int i = 0; i < tasks.size(); i++) {
+        BatchTask task = tasks.get(i);
+        int place = i;
+        running.add(
+            workers.submit(
+                () -> {
+                  RunRecord record = one(task, listener, all.of(place, task.name()));
+                  all.reached(place, 1);
+                  return record;
+                }));
       }
       List<RunRecord> records = new ArrayList<>();
       for (Future<RunRecord> each : running) {

@@ -16,7 +16,9 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
@@ -54,8 +56,32 @@ class BatchRunTest {
     assertThat(wanted).hasSize(40);
     List<BatchTask> tasks = BatchList.of(List.of(folder.resolve("in")));
     Batch batch = batch("out", 2);
-    List<RunRecord> records = batch.run(tasks, (task, record, again) -> {}, Progress.NONE);
+    List<Double> parts = new ArrayList<>();
+    Set<String> said = new TreeSet<>();
+    Progress heard =
+        new Progress() {
+          @Override
+          public synchronized void report(String what, double fraction) {
+            said.add(what.replaceFirst(": .*", ""));
+            parts.add(fraction);
+          }
+
+          @Override
+          public boolean isCancelled() {
+            return false;
+          }
+        };
+    List<RunRecord> records = batch.run(tasks, (task, record, again) -> {}, heard);
     assertThat(verdicts(records)).isEqualTo(wanted);
+    assertThat(said)
+        .as("each asset says what it is at")
+        .isSubsetOf(wanted.keySet())
+        .hasSizeGreaterThan(20);
+    assertThat(parts.get(parts.size() - 1)).isBetween(0.9, 1.0);
+    for (int i = 1; i < parts.size(); i++) {
+      // Two at once may say theirs in the other order.
+      assertThat(parts.get(i)).isGreaterThan(parts.get(i - 1) - 0.03);
+    }
     Path page = batch.report(tasks, records);
     assertThat(Files.readString(page))
         .contains(
