@@ -12,7 +12,8 @@ import {
   type HandlingState,
   type Job,
   type LandingOptions,
-  type LandingRecord,
+  type LandingView,
+  type LedgerPage,
   type LedgerRow,
   type LookTable,
   type MarksView,
@@ -43,6 +44,16 @@ export interface ApartAsk {
 }
 
 /** Key and fetch of every server value in one place. */
+/** Whose rows: those of a landing, of two states, or of both sides. */
+export type LedgerOf = { landing: string } | { a: string; b: string } | { sides: true };
+
+/** Which rows: the first of those that fit. */
+export interface LedgerAsked {
+  verdict: LedgerRow['verdict'] | null;
+  find: string;
+  count: number;
+}
+
 export const queries = {
   storage: () =>
     queryOptions({
@@ -100,15 +111,32 @@ export const queries = {
       queryKey: ['crossing', id, 'scenes', 'handling'],
       queryFn: () => getJson<HandlingState>(`/api/crossings/${id}/handling`),
     }),
-  ledger: (id: string, revision: number) =>
+  /** Rows of a ledger: of a landing, of both sides, or of two states. */
+  ledger: (id: string, of: LedgerOf, revision: number, asked: LedgerAsked) =>
     queryOptions({
-      queryKey: ['crossing', id, 'scenes', 'ledger', revision],
-      queryFn: () => getJson<LedgerRow[]>(`/api/crossings/${id}/ledger`),
+      queryKey: ['crossing', id, 'scenes', 'ledger', of, revision, asked],
+      queryFn: () => {
+        const query = new URLSearchParams({ find: asked.find, count: String(asked.count) });
+        if (asked.verdict) {
+          query.set('verdict', asked.verdict);
+        }
+        if ('a' in of) {
+          query.set('a', of.a);
+          query.set('b', of.b);
+        }
+        const path =
+          'landing' in of
+            ? `/api/landings/${of.landing}/rows`
+            : `/api/crossings/${id}/${'a' in of ? 'compare' : 'ledger'}`;
+        return getJson<LedgerPage>(`${path}?${query}`);
+      },
+      // What was found before stays to be seen while more is asked for.
+      placeholderData: (before: LedgerPage | undefined) => before,
     }),
   landings: (id: string) =>
     queryOptions({
       queryKey: ['crossing', id, 'landings'],
-      queryFn: () => getJson<LandingRecord[]>(`/api/crossings/${id}/landings`),
+      queryFn: () => getJson<LandingView[]>(`/api/crossings/${id}/landings`),
     }),
   stepKinds: () =>
     queryOptions({
@@ -120,14 +148,6 @@ export const queries = {
     queryOptions({
       queryKey: ['crossing', id, 'scenes', 'side', ref, revision],
       queryFn: () => getJson<SideView>(`/api/crossings/${id}/sides?ref=${encodeURIComponent(ref)}`),
-    }),
-  compare: (id: string, a: string, b: string, revision: number) =>
-    queryOptions({
-      queryKey: ['crossing', id, 'scenes', 'compare', a, b, revision],
-      queryFn: () =>
-        getJson<LedgerRow[]>(
-          `/api/crossings/${id}/compare?a=${encodeURIComponent(a)}&b=${encodeURIComponent(b)}`,
-        ),
     }),
   curves: (id: string, side: 'near' | 'far', clip: number, node: number, revision: number) =>
     queryOptions({

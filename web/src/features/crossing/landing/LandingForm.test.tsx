@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { fireEvent, screen, waitFor } from '@testing-library/react';
 import { expect, test } from 'vitest';
-import type { FormatView, LandingOptions, LandingRecord, Shore } from '../../../api/client';
+import type { FormatView, LandingOptions, LandingView, Shore } from '../../../api/client';
 import { queries } from '../../../api/queries';
 import { shown } from '../../../testing/page';
 import { LandingForm } from './LandingForm';
@@ -73,9 +73,9 @@ const landing = (id: string, more: object = {}) =>
     current: true,
     createdAt: '2026-01-01T12:00:00Z',
     ...more,
-  }) as unknown as LandingRecord;
+  }) as unknown as LandingView;
 
-async function form(landings: LandingRecord[] = []) {
+async function form(landings: LandingView[] = []) {
   const page = shown(
     <LandingForm id="c" />,
     [

@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Table } from 'react-bootstrap';
 import { Link } from 'react-router-dom';
-import { type LandingOptions, type LandingRecord, sendJson } from '../../../api/client';
+import { type LandingOptions, type LandingView, sendJson } from '../../../api/client';
 import { queries } from '../../../api/queries';
 import { Button } from '../../../shared/Button';
 import { bytes, when } from '../../../shared/format';
@@ -48,7 +48,7 @@ export function LandingForm({ id }: { id: string }) {
     everyLanding(options)
       .then(async (every) => {
         for (const each of every) {
-          await sendJson<LandingRecord>('POST', `/api/crossings/${id}/landings`, each);
+          await sendJson<LandingView>('POST', `/api/crossings/${id}/landings`, each);
         }
         await client.invalidateQueries({ queryKey: ['crossing', id, 'landings'] });
       })
@@ -98,7 +98,7 @@ export function LandingForm({ id }: { id: string }) {
 }
 
 /** Deletes a landing and its files; the second click does it. */
-function DeleteLanding({ id, landing }: { id: string; landing: LandingRecord }) {
+function DeleteLanding({ id, landing }: { id: string; landing: LandingView }) {
   const [sure, setSure] = useState(false);
   const client = useQueryClient();
   const name = landing.mainFile ?? landing.options.format.toUpperCase();
@@ -121,7 +121,7 @@ function DeleteLanding({ id, landing }: { id: string; landing: LandingRecord }) 
   );
 }
 
-function LandingTable({ id, landings }: { id: string; landings: LandingRecord[] }) {
+function LandingTable({ id, landings }: { id: string; landings: LandingView[] }) {
   return (
     <Table>
       <thead>

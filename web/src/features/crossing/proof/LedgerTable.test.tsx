@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { fireEvent, screen } from '@testing-library/react';
 import { expect, test, vi } from 'vitest';
-import type { LedgerRow } from '../../../api/client';
+import type { LedgerPage, LedgerRow } from '../../../api/client';
 import { shown } from '../../../testing/page';
 import { useView } from '../../../view3d/viewState';
 import { LedgerTable, VerdictPills } from './LedgerTable';
@@ -25,24 +25,36 @@ const rows = [
   row('Length of sway', 'CHANGED', 'Motion', 12),
 ];
 
-test('rows stand under their headings, filtered by verdict and by words', () => {
-  const page = shown(<LedgerTable id="c" rows={rows} only={null} wanted="" />);
+const some = (fitting: number, found = rows): LedgerPage => ({
+  rows: found,
+  fitting,
+  kept: 1,
+  changed: 1,
+  lost: 1,
+});
+
+test('rows stand under their headings; more are asked for, and none is said', () => {
+  const onMore = vi.fn();
+  const page = shown(<LedgerTable id="c" page={some(9)} onMore={onMore} />);
   expect(page.container.querySelectorAll('.group-row')).toHaveLength(2);
   expect(page.container.querySelectorAll('tr[data-verdict]')).toHaveLength(3);
+  expect(screen.getByText(/6 more/)).toBeTruthy();
+  fireEvent.click(screen.getByText('Show more'));
+  expect(onMore).toHaveBeenCalledOnce();
   page.unmount();
-  const lost = shown(<LedgerTable id="c" rows={rows} only="LOST" wanted="" />);
-  expect(lost.container.querySelectorAll('tr[data-verdict]')).toHaveLength(1);
-  lost.unmount();
-  const found = shown(<LedgerTable id="c" rows={rows} only={null} wanted=" SWAY " />);
-  expect(found.container.querySelectorAll('tr[data-verdict]')).toHaveLength(1);
-  found.unmount();
-  shown(<LedgerTable id="c" rows={rows} only="KEPT" wanted="sway" />);
+  const whole = shown(<LedgerTable id="c" page={some(3)} onMore={onMore} />);
+  expect(screen.queryByText('Show more')).toBeNull();
+  whole.unmount();
+  const none = shown(<LedgerTable id="c" page={some(0, [])} onMore={onMore} />);
   expect(screen.getByText('No fact fits the filter.')).toBeTruthy();
+  none.unmount();
+  shown(<LedgerTable id="c" page={undefined} onMore={onMore} />);
+  expect(screen.queryByText('No fact fits the filter.')).toBeNull();
 });
 
 test('a fact selects its part and opens; one about nothing single only opens', () => {
   useView.getState().set({ selected: [3] });
-  shown(<LedgerTable id="c" rows={rows} only={null} wanted="" />);
+  shown(<LedgerTable id="c" page={some(3)} onMore={() => {}} />);
   const uvs = screen.getByText('UVs').closest('tr') as HTMLElement;
   fireEvent.click(uvs);
   expect(uvs.className).toBe('open');

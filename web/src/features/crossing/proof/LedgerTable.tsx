@@ -1,6 +1,8 @@
-import { Fragment, useMemo, useState } from 'react';
+import { useQuery } from '@tanstack/react-query';
+import { Fragment, useDeferredValue, useMemo, useState } from 'react';
 import { Form, Table } from 'react-bootstrap';
-import type { LedgerRow } from '../../../api/client';
+import type { LedgerPage, LedgerRow } from '../../../api/client';
+import { type LedgerOf, queries } from '../../../api/queries';
 import { Button } from '../../../shared/Button';
 import { useView } from '../../../view3d/viewState';
 import { useFind } from '../useFind';
@@ -8,7 +10,9 @@ import { useFind } from '../useFind';
 export type Verdict = LedgerRow['verdict'];
 export const VERDICTS: Verdict[] = ['KEPT', 'CHANGED', 'LOST'];
 const LOOK: Record<Verdict, string> = { KEPT: 'kept', CHANGED: 'change', LOST: 'loss' };
-const MOST_ROWS = 1500;
+/** Rows that are asked for at first, and how many times as many next. */
+const FIRST_ROWS = 500;
+const MORE = 4;
 
 interface PillsProps {
   count: (verdict: Verdict) => number;
@@ -77,28 +81,41 @@ export function LedgerTools({ wanted, onWanted, file, title, report }: ToolsProp
   );
 }
 
+/** The rows that fit, with how many there are; more are asked for by a click. */
+export function useLedger(id: string, of: LedgerOf | null, revision: number) {
+  const [only, setOnly] = useState<Verdict | null>(null);
+  const [wanted, setWanted] = useState('');
+  const [count, setCount] = useState(FIRST_ROWS);
+  const find = useDeferredValue(wanted);
+  const page = useQuery({
+    ...queries.ledger(id, of ?? { sides: true }, revision, { verdict: only, find, count }),
+    enabled: of !== null,
+  });
+  return {
+    page: of === null ? undefined : page.data,
+    error: page.error,
+    only,
+    setOnly,
+    wanted,
+    setWanted,
+    more: () => setCount(count * MORE),
+  };
+}
+
 interface Props {
   id: string;
-  rows: LedgerRow[];
-  only: Verdict | null;
-  wanted: string;
+  page: LedgerPage | undefined;
+  onMore: () => void;
 }
 
 /** Near, far and landed, fact by fact, with the verdict; a click on a fact shows its part. */
-export function LedgerTable({ id, rows, only, wanted }: Props) {
+export function LedgerTable({ id, page, onMore }: Props) {
   const [open, setOpen] = useState<number | null>(null);
   const set = useView((s) => s.set);
   const find = useFind(id);
   const groups = useMemo(() => {
-    const search = wanted.trim().toLowerCase();
     const result: { name: string; rows: { row: LedgerRow; index: number }[] }[] = [];
-    rows.forEach((row, index) => {
-      if (only && row.verdict !== only) {
-        return;
-      }
-      if (search && !`${row.group} ${row.fact} ${row.note}`.toLowerCase().includes(search)) {
-        return;
-      }
+    (page?.rows ?? []).forEach((row, index) => {
       const last = result.at(-1);
       if (last?.name === row.group) {
         last.rows.push({ row, index });
@@ -107,7 +124,7 @@ export function LedgerTable({ id, rows, only, wanted }: Props) {
       }
     });
     return result;
-  }, [rows, only, wanted]);
+  }, [page]);
   const pick = (row: LedgerRow, index: number) => {
     setOpen(open === index ? null : index);
     if (row.nodeId >= 0) {
@@ -115,7 +132,7 @@ export function LedgerTable({ id, rows, only, wanted }: Props) {
       window.setTimeout(() => find(), 0);
     }
   };
-  let shown = 0;
+  const left = page ? page.fitting - page.rows.length : 0;
   return (
     <div className="quayside-body">
       <Table hover className="fixed">
@@ -136,8 +153,7 @@ export function LedgerTable({ id, rows, only, wanted }: Props) {
         </thead>
         <tbody>
           {groups.map((g) => {
-            shown += g.rows.length;
-            return shown > MOST_ROWS + g.rows.length ? null : (
+            return (
               <Fragment key={`${g.name}-${g.rows[0]?.index}`}>
                 <tr className="group-row">
                   <td colSpan={6}>{g.name}</td>
@@ -169,10 +185,15 @@ export function LedgerTable({ id, rows, only, wanted }: Props) {
           })}
         </tbody>
       </Table>
-      {shown > MOST_ROWS && (
-        <p className="empty-note">Not all rows are shown: find a fact, or take the CSV.</p>
+      {left > 0 && (
+        <p className="empty-note">
+          {left} more.{' '}
+          <Button variant="outline-secondary" onClick={onMore}>
+            Show more
+          </Button>
+        </p>
       )}
-      {shown === 0 && <p className="empty-note">No fact fits the filter.</p>}
+      {page?.fitting === 0 && <p className="empty-note">No fact fits the filter.</p>}
     </div>
   );
 }

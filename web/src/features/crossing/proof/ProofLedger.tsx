@@ -1,20 +1,18 @@
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
 import { Link } from 'react-router-dom';
 import type { Crossing } from '../../../api/client';
 import { queries } from '../../../api/queries';
 import { Button } from '../../../shared/Button';
 import { bytes } from '../../../shared/format';
 import { QuaysideHead } from '../QuaysideHead';
-import { LedgerTable, LedgerTools, type Verdict, VerdictPills } from './LedgerTable';
+import { LedgerTable, LedgerTools, useLedger, type Verdict, VerdictPills } from './LedgerTable';
 
 /** Near, far and landed, fact by fact, with the verdict. */
 export function ProofLedger({ id, crossing }: { id: string; crossing: Crossing }) {
   const landings = useQuery(queries.landings(id));
-  const [only, setOnly] = useState<Verdict | null>(null);
-  const [wanted, setWanted] = useState('');
   const landing = landings.data?.find((l) => l.state === 'done');
   const proof = landing?.proof;
+  const ledger = useLedger(id, landing ? { landing: landing.id } : null, 0);
   if (!landing || !proof) {
     return (
       <>
@@ -34,7 +32,7 @@ export function ProofLedger({ id, crossing }: { id: string; crossing: Crossing }
   return (
     <>
       <QuaysideHead title="Proof ledger">
-        <VerdictPills count={countOf} only={only} onOnly={setOnly} />
+        <VerdictPills count={countOf} only={ledger.only} onOnly={ledger.setOnly} />
         {proof.beyond > 0 && (
           <span className="pill pill-loss" title="Changed by more than the shore lets differ">
             {proof.beyond} beyond the shore’s tolerance
@@ -51,8 +49,8 @@ export function ProofLedger({ id, crossing }: { id: string; crossing: Crossing }
         )}
         <span className="end">
           <LedgerTools
-            wanted={wanted}
-            onWanted={setWanted}
+            wanted={ledger.wanted}
+            onWanted={ledger.setWanted}
             file={`/api/landings/${landing.id}/ledger`}
             title={crossing.name}
             report={`/api/landings/${landing.id}/report.html`}
@@ -60,7 +58,8 @@ export function ProofLedger({ id, crossing }: { id: string; crossing: Crossing }
           <Button href={`/api/landings/${landing.id}/download`}>Download</Button>
         </span>
       </QuaysideHead>
-      <LedgerTable id={id} rows={proof.rows} only={only} wanted={wanted} />
+      {ledger.error && <p className="empty-note loss">{ledger.error.message}</p>}
+      <LedgerTable id={id} page={ledger.page} onMore={ledger.more} />
     </>
   );
 }

@@ -1,10 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
-import { type ReactNode, useState } from 'react';
+import type { ReactNode } from 'react';
 import { Form } from 'react-bootstrap';
 import type { Crossing } from '../../../api/client';
 import { queries } from '../../../api/queries';
 import { useView } from '../../../view3d/viewState';
-import { LedgerTable, LedgerTools, type Verdict, VerdictPills } from '../proof/LedgerTable';
+import { LedgerTable, LedgerTools, useLedger, VerdictPills } from '../proof/LedgerTable';
 import { QuaysideHead } from '../QuaysideHead';
 import { useHandling } from '../useHandling';
 
@@ -14,29 +14,29 @@ export function SurveyLedger({ crossing, tabs }: { crossing: Crossing; tabs: Rea
   const { state } = useHandling(id, true);
   const landings = useQuery(queries.landings(id));
   const landing = landings.data?.find((l) => l.state === 'done' && l.current && l.proof);
-  const sides = useQuery({
-    ...queries.ledger(id, state?.revision ?? 0),
-    enabled: state !== undefined && landings.data !== undefined && !landing,
-  });
   const states = useView((s) => s.states);
   const sameSpot = useView((s) => s.sameSpot);
   const set = useView((s) => s.set);
   const chosen = states.near !== 'near' || states.far !== 'now';
-  const compared = useQuery({
-    ...queries.compare(id, states.near, states.far, state?.revision ?? 0),
-    enabled: chosen && state !== undefined,
-  });
-  const [only, setOnly] = useState<Verdict | null>(null);
-  const [wanted, setWanted] = useState('');
-  const rows = chosen ? (compared.data ?? []) : (landing?.proof?.rows ?? sides.data ?? []);
+  const of = chosen
+    ? { a: states.near, b: states.far }
+    : landing
+      ? { landing: landing.id }
+      : landings.data
+        ? ({ sides: true } as const)
+        : null;
+  const ledger = useLedger(id, state ? of : null, state?.revision ?? 0);
+  const counts = ledger.page;
   return (
     <>
       <QuaysideHead title="Survey">
         {tabs}
         <VerdictPills
-          count={(v) => rows.filter((r) => r.verdict === v).length}
-          only={only}
-          onOnly={setOnly}
+          count={(v) =>
+            (v === 'KEPT' ? counts?.kept : v === 'CHANGED' ? counts?.changed : counts?.lost) ?? 0
+          }
+          only={ledger.only}
+          onOnly={ledger.setOnly}
         />
         <span className="quiet">
           {chosen
@@ -58,15 +58,15 @@ export function SurveyLedger({ crossing, tabs }: { crossing: Crossing; tabs: Rea
             />
           )}
           <LedgerTools
-            wanted={wanted}
-            onWanted={setWanted}
+            wanted={ledger.wanted}
+            onWanted={ledger.setWanted}
             file={landing ? `/api/landings/${landing.id}/ledger` : `/api/crossings/${id}/ledger`}
             title={crossing.name}
           />
         </span>
       </QuaysideHead>
-      {sides.error && <p className="empty-note loss">{sides.error.message}</p>}
-      <LedgerTable id={id} rows={rows} only={only} wanted={wanted} />
+      {ledger.error && <p className="empty-note loss">{ledger.error.message}</p>}
+      <LedgerTable id={id} page={ledger.page} onMore={ledger.more} />
     </>
   );
 }

@@ -210,7 +210,7 @@ class ShoresAndStatesTest extends OverTheApi {
   }
 
   private static JsonNode row(JsonNode rows, String fact) {
-    for (JsonNode r : rows) {
+    for (JsonNode r : rows.path("rows")) {
       if (r.path("fact").asText().equals(fact)) {
         return r;
       }

@@ -177,10 +177,18 @@ class SidesTest extends OverTheApi {
   void nearAndFarAreComparedBeforeAnythingLands() throws Exception {
     String id = yard();
     JsonNode same = read(send(get("/api/crossings/" + id + "/ledger"), 200));
-    for (JsonNode row : same) {
+    assertThat(same.path("fitting").asInt()).isEqualTo(same.path("kept").asInt()).isPositive();
+    for (JsonNode row : same.path("rows")) {
       assertThat(row.path("verdict").asText()).as(row.toString()).isEqualTo("KEPT");
     }
     handling(id, 0, "[" + step("s", "scale", "{\"factor\":3}") + "]", 200);
+    JsonNode found =
+        read(
+            send(get("/api/crossings/" + id + "/ledger?verdict=CHANGED&find=HEIGHT&count=1"), 200));
+    assertThat(found.path("rows")).hasSize(1);
+    assertThat(found.at("/rows/0/fact").asText()).isEqualTo("Height");
+    assertThat(found.path("fitting").asInt()).isLessThan(found.path("changed").asInt());
+    send(get("/api/crossings/" + id + "/ledger?verdict=LOVED"), 400);
     String csv =
         send(get("/api/crossings/" + id + "/ledger.csv"), 200)
             .getContentAsString(StandardCharsets.UTF_8);

@@ -9,6 +9,7 @@ import ferry.stone.core.handling.Step;
 import ferry.stone.core.handling.Steps;
 import ferry.stone.core.landing.Landing;
 import ferry.stone.core.proof.LedgerExport;
+import ferry.stone.core.proof.LedgerPage;
 import ferry.stone.core.proof.LedgerRow;
 import ferry.stone.core.proof.pair.SideLedger;
 import ferry.stone.core.scene.Scene;
@@ -199,9 +200,23 @@ public class SideController {
     }
   }
 
-  /** Near and far side, fact by fact, before anything has landed. */
+  /**
+   * Near and far side, fact by fact, before anything has landed: the first rows that fit.
+   *
+   * @param find what group, fact or note holds
+   * @param count how many at most
+   */
   @GetMapping("/crossings/{id}/ledger")
-  public List<LedgerRow> ledger(@PathVariable String id) throws IOException, FormatException {
+  public LedgerPage ledger(
+      @PathVariable String id,
+      @RequestParam(required = false) LedgerRow.Verdict verdict,
+      @RequestParam(defaultValue = "") String find,
+      @RequestParam(defaultValue = "500") int count)
+      throws IOException, FormatException {
+    return LedgerPage.of(rows(id), verdict, find, count);
+  }
+
+  private List<LedgerRow> rows(String id) throws IOException, FormatException {
     LoadedCrossing loaded = scenes.scenes(id);
     Scene far = Handling.result(loaded.near(), loaded.handle(handlings.steps(id)));
     return SideLedger.of(loaded.near(), far);
@@ -215,7 +230,7 @@ public class SideController {
   @GetMapping("/crossings/{id}/ledger.{kind}")
   public ResponseEntity<?> ledgerFile(@PathVariable String id, @PathVariable String kind)
       throws IOException, FormatException {
-    List<LedgerRow> rows = ledger(id);
+    List<LedgerRow> rows = rows(id);
     String name = crossings.get(id).name();
     ResponseEntity.BodyBuilder answer =
         ResponseEntity.ok()

@@ -6,6 +6,7 @@ import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.format.losses.CapabilityTable;
 import ferry.stone.core.landing.Forecast;
 import ferry.stone.core.landing.LandingOptions;
+import ferry.stone.core.proof.LedgerPage;
 import ferry.stone.core.proof.LedgerRow;
 import ferry.stone.core.proof.pair.SideLedger;
 import ferry.stone.core.view.Deviation;
@@ -84,12 +85,23 @@ public class StateController {
     return states.view(id, ref);
   }
 
-  /** Two states, fact by fact. */
+  /**
+   * Two states, fact by fact: the first rows that fit.
+   *
+   * @param find what group, fact or note holds
+   * @param count how many at most
+   */
   @GetMapping("/crossings/{id}/compare")
-  public List<LedgerRow> compare(
-      @PathVariable String id, @RequestParam String a, @RequestParam String b)
+  public LedgerPage compare(
+      @PathVariable String id,
+      @RequestParam String a,
+      @RequestParam String b,
+      @RequestParam(required = false) LedgerRow.Verdict verdict,
+      @RequestParam(defaultValue = "") String find,
+      @RequestParam(defaultValue = "500") int count)
       throws IOException, FormatException {
-    return SideLedger.of(states.scene(id, a), states.scene(id, b));
+    List<LedgerRow> rows = SideLedger.of(states.scene(id, a), states.scene(id, b));
+    return LedgerPage.of(rows, verdict, find, count);
   }
 
   /**

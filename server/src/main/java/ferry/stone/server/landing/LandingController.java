@@ -4,6 +4,8 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.files.CargoPath;
 import ferry.stone.core.landing.LandingOptions;
 import ferry.stone.core.proof.LedgerExport;
+import ferry.stone.core.proof.LedgerPage;
+import ferry.stone.core.proof.LedgerRow;
 import ferry.stone.core.proof.Proof;
 import ferry.stone.server.crossing.CrossingService;
 import ferry.stone.server.store.BlobStore;
@@ -27,6 +29,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 
@@ -48,8 +51,8 @@ public class LandingController {
   }
 
   @GetMapping("/crossings/{id}/landings")
-  public List<LandingRecord> list(@PathVariable String id) {
-    return landings.of(id);
+  public List<LandingView> list(@PathVariable String id) {
+    return landings.of(id).stream().map(LandingView::of).toList();
   }
 
   @PostMapping("/crossings/{id}/landings")
@@ -100,6 +103,21 @@ public class LandingController {
         entries.closeEntry();
       }
     }
+  }
+
+  /**
+   * The first rows of a landing's proof that fit.
+   *
+   * @param find what group, fact or note holds
+   * @param count how many at most
+   */
+  @GetMapping("/landings/{id}/rows")
+  public LedgerPage rows(
+      @PathVariable String id,
+      @RequestParam(required = false) LedgerRow.Verdict verdict,
+      @RequestParam(defaultValue = "") String find,
+      @RequestParam(defaultValue = "500") int count) {
+    return LedgerPage.of(done(id).proof().rows(), verdict, find, count);
   }
 
   @GetMapping(path = "/landings/{id}/ledger.csv", produces = "text/csv;charset=UTF-8")
