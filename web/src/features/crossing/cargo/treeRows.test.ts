@@ -27,6 +27,22 @@ describe('rows of the cargo list', () => {
   it('shows all parts with their depth', () => {
     expect(visibleRows(nodes, new Set(), '').map((r) => r.depth)).toEqual([0, 1, 1, 2]);
   });
+  it('shows a part below what it hangs on, wherever it stands in the list', () => {
+    const mixed = [
+      node(1, -1, 'fine'),
+      node(2, -1, 'coarse'),
+      node(3, 2, 'hook', 'a'),
+      node(4, 1, 'levels'),
+      node(5, 4, 'post', 'b'),
+    ];
+    expect(visibleRows(mixed, new Set(), '').map((r) => r.node.name)).toEqual([
+      'fine',
+      'levels',
+      'post',
+      'coarse',
+      'hook',
+    ]);
+  });
   it('leaves out what is below a closed part', () => {
     const rows = visibleRows(nodes, new Set([3]), '');
     expect(rows.map((r) => r.node.name)).toEqual(['weir', 'gate', 'wheel']);

@@ -7,6 +7,28 @@ export interface TreeRow {
   open: boolean;
 }
 
+/** Each part before those that hang on it, and these before the next beside it. */
+function inTreeOrder(nodes: NodeView[]): NodeView[] {
+  const below = new Map<number, NodeView[]>();
+  for (const node of nodes) {
+    const beside = below.get(node.parent);
+    if (beside) {
+      beside.push(node);
+    } else {
+      below.set(node.parent, [node]);
+    }
+  }
+  const all: NodeView[] = [];
+  const waiting = [...(below.get(-1) ?? [])].reverse();
+  for (let node = waiting.pop(); node; node = waiting.pop()) {
+    all.push(node);
+    for (const child of (below.get(node.id) ?? []).reverse()) {
+      waiting.push(child);
+    }
+  }
+  return all;
+}
+
 /** Rows to show: children of closed parts left out; with a search, matches and their parents. */
 export function visibleRows(nodes: NodeView[], closed: Set<number>, wanted: string): TreeRow[] {
   const search = wanted.trim().toLowerCase();
@@ -29,7 +51,7 @@ export function visibleRows(nodes: NodeView[], closed: Set<number>, wanted: stri
   const depth = new Map<number, number>([[-1, -1]]);
   const shut = new Set<number>();
   const rows: TreeRow[] = [];
-  for (const node of nodes) {
+  for (const node of inTreeOrder(nodes)) {
     const d = (depth.get(node.parent) ?? -1) + 1;
     depth.set(node.id, d);
     if (shut.has(node.parent)) {
