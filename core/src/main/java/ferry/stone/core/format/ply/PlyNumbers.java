@@ -2,27 +2,34 @@ package ferry.stone.core.format.ply;
 
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FormatException.Kind;
-import java.io.DataInputStream;
-import java.io.EOFException;
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 
 /** The numbers behind a head, one after another, whatever the encoding. */
 final class PlyNumbers {
   private static final int LONGEST_WORD = 64;
+  private static final int BLOCK = 1 << 16;
 
   private final String resource;
   private final PlyHead.Encoding encoding;
-  private final DataInputStream in;
+  private final InputStream in;
+  private final byte[] block = new byte[BLOCK];
+  private final ByteBuffer numbers = ByteBuffer.wrap(block);
+  private int at;
+  private int end;
   private final byte[] word = new byte[LONGEST_WORD];
   private long line;
   private long read;
 
   PlyNumbers(String resource, PlyHead head, InputStream in) {
     this.resource = resource;
-    this.in = new DataInputStream(in);
+    this.in = in;
     encoding = head.encoding();
+    boolean little = encoding == PlyHead.Encoding.LITTLE;
+    numbers.order(little ? ByteOrder.LITTLE_ENDIAN : ByteOrder.BIG_ENDIAN);
     line = head.lines() + 1L;
   }
 
@@ -39,36 +46,50 @@ final class PlyNumbers {
     if (encoding == PlyHead.Encoding.TEXT) {
       return text();
     }
-    boolean turn = encoding == PlyHead.Encoding.LITTLE;
-    try {
-      read += type.bytes;
-      return switch (type) {
-        case INT8 -> in.readByte();
-        case UINT8 -> in.readUnsignedByte();
-        case INT16 -> {
-          short v = in.readShort();
-          yield turn ? Short.reverseBytes(v) : v;
-        }
-        case UINT16 -> {
-          short v = in.readShort();
-          yield (turn ? Short.reverseBytes(v) : v) & 0xffff;
-        }
-        case INT32 -> whole(turn);
-        case UINT32 -> whole(turn) & 0xffff_ffffL;
-        case FLOAT32 -> Float.intBitsToFloat(whole(turn));
-        case FLOAT64 -> {
-          long v = in.readLong();
-          yield Double.longBitsToDouble(turn ? Long.reverseBytes(v) : v);
-        }
-      };
-    } catch (EOFException e) {
-      throw ended();
+    need(type.bytes);
+    int from = at;
+    at += type.bytes;
+    read += type.bytes;
+    return switch (type) {
+      case INT8 -> numbers.get(from);
+      case UINT8 -> numbers.get(from) & 0xff;
+      case INT16 -> numbers.getShort(from);
+      case UINT16 -> numbers.getShort(from) & 0xffff;
+      case INT32 -> numbers.getInt(from);
+      case UINT32 -> numbers.getInt(from) & 0xffff_ffffL;
+      case FLOAT32 -> numbers.getFloat(from);
+      case FLOAT64 -> numbers.getDouble(from);
+    };
+  }
+
+  /** Has so many bytes at hand, one behind the other. */
+  private void need(int count) throws IOException, FormatException {
+    if (end - at < count) {
+      fill();
+      if (end - at < count) {
+        read += end - at;
+        throw ended();
+      }
     }
   }
 
-  private int whole(boolean turn) throws IOException {
-    int v = in.readInt();
-    return turn ? Integer.reverseBytes(v) : v;
+  private void fill() throws IOException {
+    System.arraycopy(block, at, block, 0, end - at);
+    end -= at;
+    at = 0;
+    end += in.readNBytes(block, end, block.length - end);
+  }
+
+  /** Passes over bytes of the binary form. */
+  void skip(long count) throws IOException, FormatException {
+    long left = count;
+    while (left > 0) {
+      need(1);
+      int step = (int) Math.min(left, end - at);
+      at += step;
+      read += step;
+      left -= step;
+    }
   }
 
   private double text() throws IOException, FormatException {
@@ -110,8 +131,12 @@ final class PlyNumbers {
         Kind.CORRUPT, resource, "line " + place, "expected a number, found \"" + number + "\".");
   }
 
-  private int character() throws IOException {
-    int b = in.read();
+  /** The next byte, −1 at the end. */
+  int character() throws IOException {
+    if (at == end) {
+      fill();
+    }
+    int b = at == end ? -1 : block[at++] & 0xff;
     read++;
     if (b == '\n') {
       line++;

@@ -30,7 +30,7 @@ final class PlyRules {
       for (PlyHead.Element element : head.elements()) {
         all.element(element, head, numbers);
       }
-      all.end(in, head);
+      all.end(numbers, head);
     }
     all.rules.tell(resource, findings);
   }
@@ -67,6 +67,12 @@ final class PlyRules {
       throws IOException, FormatException {
     long most = vertices(head);
     boolean face = element.name().equals("face");
+    boolean lists = element.properties().stream().anyMatch(PlyHead.Property::isList);
+    if (!lists && head.encoding() != PlyHead.Encoding.TEXT) {
+      // Every bit is a number there.
+      numbers.skip(element.count() * element.fewestBytes(head.encoding()));
+      return;
+    }
     for (long i = 0; i < element.count(); i++) {
       for (PlyHead.Property p : element.properties()) {
         if (!p.isList()) {
@@ -92,9 +98,9 @@ final class PlyRules {
   }
 
   /** Nothing follows; a text may end with an empty line. */
-  private void end(InputStream in, PlyHead head) throws IOException {
+  private void end(PlyNumbers numbers, PlyHead head) throws IOException {
     boolean text = head.encoding() == PlyHead.Encoding.TEXT;
-    for (int b = in.read(); b >= 0; b = in.read()) {
+    for (int b = numbers.character(); b >= 0; b = numbers.character()) {
       if (!text || b > ' ') {
         rules.broken("end", "Something follows the last element.");
         return;

@@ -132,7 +132,7 @@ final class FbxPartMotion {
   /** Without turning, the pivots shift the part by the same all the time. */
   private Track translation(int node, KeyCurve[] curves, double[] times) {
     double[] row = new double[WIDTH];
-    row(times[0], row);
+    row(times[0], row, true);
     KeyCurve[] moved = new KeyCurve[3];
     double[] still = new double[3];
     for (int c = 0; c < 3; c++) {
@@ -143,14 +143,20 @@ final class FbxPartMotion {
     return FbxTracks.of(node, Clip.TRANSLATION, moved, still, 1, tolerance);
   }
 
-  /** Translation and quaternion at a time. */
-  private void row(double t, double[] row) {
+  /**
+   * Translation and quaternion at a time.
+   *
+   * @param placed whether the translation is asked for
+   */
+  private void row(double t, double[] row, boolean placed) {
     angles.set(at(1, 0, t), at(1, 1, t), at(1, 2, t));
     rest.order().quaternion(angles, turn);
     if (turned) {
       pre.mul(turn, turn).mul(post);
     }
-    if (!pivoted) {
+    if (!placed) {
+      // Only the turn is asked for.
+    } else if (!pivoted) {
       for (int c = 0; c < 3; c++) {
         row[c] = at(0, c, t) + rest.rotationOffset().get(c);
       }
@@ -179,12 +185,12 @@ final class FbxPartMotion {
     double[] a = new double[WIDTH];
     double[] b = new double[WIDTH];
     double[] from = new double[WIDTH];
-    row(times[0], a);
+    row(times[0], a, place);
     double angle = angle();
     add(seconds, rows, times[0], a);
     for (int i = 0; i + 1 < times.length; i++) {
       Cancel.point();
-      row(times[i + 1], b);
+      row(times[i + 1], b, place);
       keepSide(a, b);
       double reached = angle();
       if (place || axis < 0 || Math.abs(reached - angle) >= EVEN) {
@@ -239,7 +245,7 @@ final class FbxPartMotion {
     }
     double t = (from + to) / 2;
     double[] middle = new double[WIDTH];
-    row(t, middle);
+    row(t, middle, place);
     keepSide(a, middle);
     if (played(a, b, middle, place)) {
       return;
