@@ -188,6 +188,7 @@ final class CacheLanding implements FlatWriter {
         }
         RandomBytes file = context.resources().random(path);
         CacheKind.Head head = landing.kind.head(path, file, landing.typed(options).frames());
+        CacheRules.check(landing.kind, path, file, context.findings());
         String name = CargoPath.stem(path);
         int mesh = scene.newId();
         PointCache cache = FileCache.of(scene.newId(), mesh, path, file, landing.kind, head);

@@ -48,9 +48,11 @@ final class ObjPart {
     vertices.apply(corners);
     Coordinates positions = positions(kept);
     List<Attribute> attributes = new ArrayList<>();
-    addIndexed(attributes, "uv", Attribute.Semantic.UV, 2, faces.uvs(), uvs, data.uvs);
-    addIndexed(
-        attributes, "normal", Attribute.Semantic.NORMAL, 3, faces.normals(), normals, data.normals);
+    add(attributes, indexed("uv", Attribute.Semantic.UV, 2, faces.uvs(), uvs, data.uvs), corners);
+    add(
+        attributes,
+        indexed("normal", Attribute.Semantic.NORMAL, 3, faces.normals(), normals, data.normals),
+        corners);
     float[] colours = colours(kept);
     if (colours != null) {
       attributes.add(
@@ -89,8 +91,19 @@ final class ObjPart {
         cornerCount += size >= 3 ? size : 0;
       }
     }
-    int[] corners = new int[cornerCount];
     int[] offsets = new int[faceCount + 1];
+    if (cornerCount == data.cornerVertex.size() && inOrder(runs)) {
+      // One part has all corners of the file: nobody else asks for them.
+      for (int f = 0; f < faceCount; f++) {
+        offsets[f + 1] = data.faceEnd(f);
+      }
+      return new Faces(
+          data.cornerVertex.toArray(),
+          offsets,
+          data.cornerUv == null ? null : data.cornerUv.toArray(),
+          data.cornerNormal == null ? null : data.cornerNormal.toArray());
+    }
+    int[] corners = new int[cornerCount];
     int[] uvIndex = data.cornerUv == null ? null : new int[cornerCount];
     int[] normalIndex = data.cornerNormal == null ? null : new int[cornerCount];
     int c = 0;
@@ -115,6 +128,15 @@ final class ObjPart {
       }
     }
     return new Faces(corners, offsets, uvIndex, normalIndex);
+  }
+
+  private static boolean inOrder(int[] runs) {
+    for (int r = 1; r < runs.length; r++) {
+      if (runs[r] < runs[r - 1]) {
+        return false;
+      }
+    }
+    return true;
   }
 
   private void collectLoose(int[] runs, IntList lineOffsets, IntList lineVertices, IntList points) {
@@ -168,8 +190,16 @@ final class ObjPart {
     return Coordinates.of(xyz);
   }
 
-  private static void addIndexed(
-      List<Attribute> attributes,
+  /** Corners that name the same places in a layer as in the points are held once. */
+  private static void add(List<Attribute> attributes, Attribute layer, int[] corners) {
+    if (layer != null) {
+      boolean same = Arrays.equals(layer.indices(), corners);
+      attributes.add(same ? layer.on(Attribute.Domain.CORNER, corners) : layer);
+    }
+  }
+
+  /** A layer of the values that corners name; {@code null} where none does. */
+  private static Attribute indexed(
       String name,
       Attribute.Semantic semantic,
       int components,
@@ -177,10 +207,11 @@ final class ObjPart {
       Compaction compaction,
       ferry.stone.core.math.FloatList pool) {
     if (indices == null) {
-      return;
+      return null;
     }
     compaction.use(indices);
     int[] kept = compaction.finish();
+    Attribute layer = null;
     if (kept.length > 0) {
       compaction.apply(indices);
       float[] values = new float[components * kept.length];
@@ -189,10 +220,10 @@ final class ObjPart {
           values[components * i + k] = pool.get(components * kept[i] + k);
         }
       }
-      attributes.add(
-          new Attribute(name, semantic, Attribute.Domain.CORNER, components, values, indices));
+      layer = new Attribute(name, semantic, Attribute.Domain.CORNER, components, values, indices);
     }
     compaction.clear(kept);
+    return layer;
   }
 
   private PolygonMesh withRunValues(PolygonMesh mesh, int[] runs, boolean groupsAreSets) {
