@@ -63,7 +63,8 @@ public final class Budget {
    * @param what what it is, e.g. "the array of Normals"
    */
   public void claim(long bytes, String place, String what) throws FormatException {
-    if (bytes < 0 || bytes > claims - claimed) {
+    // What a file may claim is more than there is where the ceiling holds it: then that is said.
+    if (bytes < 0 || claims < ceiling && bytes > claims - claimed) {
       throw new FormatException(
           Kind.TOO_LARGE,
           resource,

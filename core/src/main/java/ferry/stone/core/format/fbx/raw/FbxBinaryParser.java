@@ -206,8 +206,13 @@ public final class FbxBinaryParser {
           at,
           "the array of " + name + " claims " + count + " values, which do not fit.");
     }
-    // Once as bytes, and once as the numbers that are kept.
-    budget.claim(2L * Double.BYTES * count, "byte " + at, "the array of " + name);
+    long kept = (long) count * (type == 'i' || width == 1 ? Integer.BYTES : Double.BYTES);
+    String what = "the array of " + name;
+    if (!budget.allows(kept + bytes)) {
+      // For a while it is there twice: as bytes, and as the numbers that are kept.
+      budget.claim(kept + bytes, "byte " + at, what);
+    }
+    budget.claim(kept, "byte " + at, what);
     ByteBuffer data =
         encoding == 0
             ? in.block(bytes, "the array of " + name)
