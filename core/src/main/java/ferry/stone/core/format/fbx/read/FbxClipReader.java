@@ -15,11 +15,15 @@ import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.scene.time.Clip.Keys;
 import ferry.stone.core.scene.time.Clip.Track;
 import ferry.stone.core.scene.time.KeyCurve;
+import ferry.stone.core.work.Cancel;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.concurrent.ForkJoinPool;
+import java.util.concurrent.ForkJoinTask;
 import java.util.function.DoubleUnaryOperator;
 
 /**
@@ -119,17 +123,18 @@ final class FbxClipReader {
     }
     boolean[] bound = bound(moves);
     boolean blended = false;
+    List<Sampling> samplings = new ArrayList<>();
     for (int i = 0; i < moves.length; i++) {
       if (moves[i] != null) {
         double[] times = times(moves[i], start, end);
         keep(models.get(i), moves[i], times, keys);
         blended |= isBlended(moves[i]);
         if (!bound[i]) {
-          FbxPartMotion part = new FbxPartMotion(models.get(i).rest(), moves[i], tolerance);
-          add(name, part.tracks(models.get(i).nodeId(), times), tracks);
+          samplings.add(new Sampling(models.get(i), moves[i], times));
         }
       }
     }
+    sample(name, samplings, tracks);
     hierarchy(name, moves, bound, start, end, tracks);
     others(name, motion, start, end, tracks, keys);
     if (blended) {
@@ -142,6 +147,37 @@ final class FbxClipReader {
                   + " one motion."));
     }
     return new Clip(id, name, start, end, tracks).withKeys(keys);
+  }
+
+  /** A part whose motion is sampled by itself. */
+  private record Sampling(Model model, FbxMotion.Value[] moves, double[] times) {}
+
+  /**
+   * Samples as many parts at once as there are cores, and no more: what they come to is held to the
+   * budget before the next.
+   */
+  private void sample(String take, List<Sampling> samplings, List<Track> tracks)
+      throws FormatException {
+    int cores = 1 + ForkJoinPool.getCommonPoolParallelism();
+    for (int from = 0; from < samplings.size(); from += cores) {
+      List<Sampling> now = samplings.subList(from, Math.min(from + cores, samplings.size()));
+      List<List<Track>> made = new ArrayList<>(Collections.nCopies(now.size(), List.of()));
+      List<ForkJoinTask<?>> beside = new ArrayList<>();
+      for (int i = 1; i < now.size(); i++) {
+        int place = i;
+        beside.add(Cancel.beside(() -> made.set(place, sampled(now.get(place)))));
+      }
+      made.set(0, sampled(now.get(0)));
+      beside.forEach(ForkJoinTask::join);
+      for (List<Track> each : made) {
+        add(take, each, tracks);
+      }
+    }
+  }
+
+  private List<Track> sampled(Sampling each) {
+    FbxPartMotion part = new FbxPartMotion(each.model().rest(), each.moves(), tolerance);
+    return part.tracks(each.model().nodeId(), each.times());
   }
 
   /** Adds sampled motion within the budget: a few keys can stand for many hours of it. */
