@@ -77,6 +77,25 @@ class LandingsTest extends OverTheApi {
     assertThat(landing.path("mainFile").asText()).startsWith("Crate.");
     JsonNode list = read(send(get("/api/crossings/" + id + "/landings"), 200));
     assertThat(list.get(0).path("id").asText()).isEqualTo(landing.path("id").asText());
+    for (String fact :
+        List.of("file", "bytes", "readSeconds", "kept", "changed", "lost", "beyond")) {
+      assertThat(list.get(0).path("proof").path(fact)).isEqualTo(landing.path("proof").path(fact));
+    }
+    assertThat(list.get(0).path("proof").has("rows")).isFalse();
+  }
+
+  @Test
+  void rowsAreAskedForAsTheyAreLookedAt() throws Exception {
+    JsonNode landing = landed(ready("Crate", CRATE), "{\"format\":\"glb\"}");
+    String path = "/api/landings/" + landing.path("id").asText();
+    JsonNode two = read(send(get(path + "/rows?count=2"), 200));
+    assertThat(two.path("rows")).hasSize(2);
+    assertThat(two.path("fitting").asInt()).isEqualTo(landing.at("/proof/rows").size());
+    assertThat(two.path("kept").asInt()).isEqualTo(landing.at("/proof/kept").asInt());
+    JsonNode height = read(send(get(path + "/rows?find=height&verdict=KEPT"), 200));
+    assertThat(height.at("/rows/0/fact").asText()).isEqualTo("Height");
+    send(delete(path), 204);
+    send(get(path + "/rows"), 404);
   }
 
   @Test

@@ -52,7 +52,7 @@ public class LandingController {
 
   @GetMapping("/crossings/{id}/landings")
   public List<LandingView> list(@PathVariable String id) {
-    return landings.of(id).stream().map(LandingView::of).toList();
+    return landings.views(id);
   }
 
   @PostMapping("/crossings/{id}/landings")
@@ -117,7 +117,7 @@ public class LandingController {
       @RequestParam(required = false) LedgerRow.Verdict verdict,
       @RequestParam(defaultValue = "") String find,
       @RequestParam(defaultValue = "500") int count) {
-    return LedgerPage.of(done(id).proof().rows(), verdict, find, count);
+    return LedgerPage.of(landings.rows(id), verdict, find, count);
   }
 
   @GetMapping(path = "/landings/{id}/ledger.csv", produces = "text/csv;charset=UTF-8")

@@ -87,11 +87,58 @@ public class LandingRepository {
     return rows.optional(SELECT + " WHERE l.id = ?", this::map, id);
   }
 
-  public List<LandingRecord> of(String crossingId) {
+  public boolean exists(String id) {
+    return rows.optional("SELECT 1 FROM landing WHERE id = ?", row -> true, id).isPresent();
+  }
+
+  /** Those of a crossing, the newest first: the rows of their proofs are left where they are. */
+  public List<LandingView> views(String crossingId) {
     return rows.list(
-        SELECT + " WHERE l.crossing_id = ? ORDER BY l.created_at DESC, l.rowid DESC LIMIT 50",
-        this::map,
+        """
+        SELECT l.id, l.crossing_id, l.job_id, l.state, l.options, l.main_file, l.problem,
+               l.created_at, l.steps,
+               (SELECT h.steps FROM handling h JOIN crossing c ON c.id = h.crossing_id
+                 WHERE h.crossing_id = l.crossing_id AND h.place = c.history) AS now,
+               l.proof IS NOT NULL AS proved,
+               json_extract(l.proof, '$.file') AS file, json_extract(l.proof, '$.bytes') AS bytes,
+               json_extract(l.proof, '$.readSeconds') AS seconds,
+               json_extract(l.proof, '$.kept') AS kept,
+               json_extract(l.proof, '$.changed') AS changed,
+               json_extract(l.proof, '$.lost') AS lost,
+               json_extract(l.proof, '$.within') AS within,
+               json_extract(l.proof, '$.beyond') AS beyond
+        FROM landing l
+        WHERE l.crossing_id = ? ORDER BY l.created_at DESC, l.rowid DESC LIMIT 50
+        """,
+        this::view,
         crossingId);
+  }
+
+  private LandingView view(ResultSet row) throws SQLException {
+    String id = row.getString("id");
+    String now = row.getString("now");
+    return new LandingView(
+        id,
+        row.getString("crossing_id"),
+        row.getString("job_id"),
+        row.getString("state"),
+        json.read(row.getString("options"), LandingOptions.class),
+        row.getString("main_file"),
+        files(id),
+        row.getBoolean("proved")
+            ? new LandingView.ProofSum(
+                row.getString("file"),
+                row.getLong("bytes"),
+                row.getDouble("seconds"),
+                row.getInt("kept"),
+                row.getInt("changed"),
+                row.getInt("lost"),
+                row.getInt("within"),
+                row.getInt("beyond"))
+            : null,
+        row.getString("problem"),
+        row.getString("steps").equals(now == null ? "[]" : now),
+        row.getString("created_at"));
   }
 
   private List<LandedFile> files(String id) {

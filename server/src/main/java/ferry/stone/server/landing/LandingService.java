@@ -9,6 +9,7 @@ import ferry.stone.core.landing.Alternates;
 import ferry.stone.core.landing.LandingOptions;
 import ferry.stone.core.landing.Landings;
 import ferry.stone.core.math.Figures;
+import ferry.stone.core.proof.LedgerRow;
 import ferry.stone.core.proof.Proof;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.shore.Shore;
@@ -29,6 +30,7 @@ import ferry.stone.server.store.Storage;
 import ferry.stone.server.web.ConflictException;
 import ferry.stone.server.web.NotFoundException;
 import java.io.IOException;
+import java.lang.ref.SoftReference;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -41,6 +43,12 @@ import org.springframework.stereotype.Service;
 /** Lands a far side and proves it, as a job. */
 @Service
 public class LandingService {
+  /** The rows of a landing's proof. */
+  private record Looked(String id, List<LedgerRow> rows) {}
+
+  /** Those that were looked at last: pages of them are asked for one after another. */
+  private volatile SoftReference<Looked> looked = new SoftReference<>(null);
+
   private final CrossingService crossings;
   private final SceneService scenes;
   private final CrossingRepository crossingRows;
@@ -125,7 +133,7 @@ public class LandingService {
 
   /** Says of landings that nobody works at any more that they were cut off. */
   public void cutOff(String crossingId) {
-    for (LandingRecord landing : landings.of(crossingId)) {
+    for (LandingView landing : landings.views(crossingId)) {
       if (landing.state().equals("running")) {
         landings.failed(landing.id(), "failed", "The server was stopped meanwhile. Land again.");
       }
@@ -224,9 +232,30 @@ public class LandingService {
         .orElseThrow(() -> new NotFoundException("There is no such landing."));
   }
 
-  public List<LandingRecord> of(String crossingId) {
+  /** The landings of a crossing without the rows of their proofs. */
+  public List<LandingView> views(String crossingId) {
     crossings.get(crossingId);
-    return landings.of(crossingId).stream().map(this::live).toList();
+    return landings.views(crossingId).stream()
+        .map(
+            l ->
+                l.state().equals("running")
+                    ? jobs.ended(l.jobId()).map(j -> l.ended(j.state(), j.problem())).orElse(l)
+                    : l)
+        .toList();
+  }
+
+  /** The rows of a landing's proof. */
+  public List<LedgerRow> rows(String id) {
+    Looked last = looked.get();
+    if (last == null || !last.id().equals(id) || !landings.exists(id)) {
+      LandingRecord landing = get(id);
+      if (landing.proof() == null) {
+        throw new NotFoundException("This landing has no proof yet.");
+      }
+      last = new Looked(id, landing.proof().rows());
+      looked = new SoftReference<>(last);
+    }
+    return last.rows();
   }
 
   /** How a landing's job ended counts, even while that cannot be written down. */

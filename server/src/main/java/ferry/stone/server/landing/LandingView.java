@@ -1,7 +1,6 @@
 package ferry.stone.server.landing;
 
 import ferry.stone.core.landing.LandingOptions;
-import ferry.stone.core.proof.Proof;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
 
@@ -41,32 +40,21 @@ public record LandingView(
       int changed,
       int lost,
       int within,
-      int beyond) {
-    static ProofSum of(Proof proof) {
-      return new ProofSum(
-          proof.file(),
-          proof.bytes(),
-          proof.readSeconds(),
-          proof.kept(),
-          proof.changed(),
-          proof.lost(),
-          proof.within(),
-          proof.beyond());
-    }
-  }
+      int beyond) {}
 
-  static LandingView of(LandingRecord landing) {
+  /** The same, ended. */
+  LandingView ended(String newState, String newProblem) {
     return new LandingView(
-        landing.id(),
-        landing.crossingId(),
-        landing.jobId(),
-        landing.state(),
-        landing.options(),
-        landing.mainFile(),
-        landing.files(),
-        landing.proof() == null ? null : ProofSum.of(landing.proof()),
-        landing.problem(),
-        landing.current(),
-        landing.createdAt());
+        id,
+        crossingId,
+        jobId,
+        newState,
+        options,
+        mainFile,
+        files,
+        proof,
+        newProblem,
+        current,
+        createdAt);
   }
 }
