@@ -19,6 +19,7 @@ export type StepKind = Schemas['StepKindView'];
 export type StepField = Schemas['Field'];
 export type Step = Schemas['Step'];
 export type PartRef = Schemas['PartRef'];
+export type FarChanges = Schemas['FarChanges'];
 export type LandingView = Schemas['LandingView'];
 export type LedgerPage = Schemas['LedgerPage'];
 export type LandingOptions = Schemas['LandingOptions'];

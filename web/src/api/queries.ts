@@ -31,6 +31,7 @@ import {
   type SurveyView,
   sendJson,
 } from './client';
+import { farView } from './farView';
 
 /** Two states whose motion is compared. */
 export interface ApartAsk {
@@ -103,8 +104,7 @@ export const queries = {
   far: (id: string, revision: number, after: number | null) =>
     queryOptions({
       queryKey: ['crossing', id, 'scenes', 'far', revision, after],
-      queryFn: () =>
-        getJson<SideView>(`/api/crossings/${id}/far${after === null ? '' : `?after=${after}`}`),
+      queryFn: () => farView(id, after),
     }),
   handling: (id: string) =>
     queryOptions({

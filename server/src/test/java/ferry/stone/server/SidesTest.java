@@ -174,6 +174,29 @@ class SidesTest extends OverTheApi {
   }
 
   @Test
+  void afterAStepOnlyPartsThatChangedAreSent() throws Exception {
+    String id = yard();
+    String path = "/api/crossings/" + id + "/far-changes";
+    JsonNode first = read(send(get(path), 200));
+    int parts = first.at("/view/nodes").size();
+    assertThat(first.path("base").isNull()).isTrue();
+    assertThat(parts).isGreaterThan(1);
+    JsonNode same = read(send(get(path).param("known", first.path("key").asText()), 200));
+    assertThat(same.at("/view/nodes")).isEmpty();
+    assertThat(same.path("order").isNull()).isTrue();
+    assertThat(same.path("base").asText()).isEqualTo(first.path("key").asText());
+    handling(id, 0, "[" + step("s", "scale", "{\"factor\":3}") + "]", 200);
+    JsonNode scaled = read(send(get(path).param("known", same.path("key").asText()), 200));
+    assertThat(scaled.at("/view/nodes").size()).isBetween(1, parts);
+    assertThat(scaled.at("/view/height").asText()).isNotEqualTo(first.at("/view/height").asText());
+    // What the page has not is sent whole.
+    JsonNode unknown = read(send(get(path).param("known", "never"), 200));
+    assertThat(unknown.at("/view/nodes").size()).isEqualTo(parts);
+    assertThat(read(send(get("/api/crossings/" + id + "/far"), 200)).path("nodes"))
+        .isEqualTo(unknown.at("/view/nodes"));
+  }
+
+  @Test
   void nearAndFarAreComparedBeforeAnythingLands() throws Exception {
     String id = yard();
     JsonNode same = read(send(get("/api/crossings/" + id + "/ledger"), 200));

@@ -15,8 +15,12 @@ import ferry.stone.core.survey.SurveyMemo;
 import ferry.stone.core.view.PointShapes;
 import ferry.stone.core.view.SideView;
 import ferry.stone.core.work.Progress;
+import ferry.stone.server.side.FarChanges;
 import java.io.IOException;
+import java.lang.ref.SoftReference;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Deque;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -27,6 +31,7 @@ import java.util.UUID;
 public final class LoadedCrossing implements SideView.MeshKeys {
   private static final int OLD_MESHES_KEPT = 64;
   private static final int STATES_KEPT = 4;
+  private static final int SENT_KEPT = 3;
 
   private final Scene near;
   private final List<Finding> readFindings;
@@ -58,6 +63,26 @@ public final class LoadedCrossing implements SideView.MeshKeys {
           return size() > STATES_KEPT;
         }
       };
+
+  /** Far sides that pages were sent last, as long as there is memory for them. */
+  private final Deque<SoftReference<FarChanges.Sent>> sent = new ArrayDeque<>();
+
+  /** What a page has to be sent of a far side that knows one by its key. */
+  FarChanges changes(SideView far, String known) {
+    String key = UUID.randomUUID().toString().substring(0, 8);
+    synchronized (sent) {
+      FarChanges.Sent before = null;
+      for (SoftReference<FarChanges.Sent> each : sent) {
+        FarChanges.Sent one = each.get();
+        before = one != null && one.key().equals(known) ? one : before;
+      }
+      sent.addFirst(new SoftReference<>(new FarChanges.Sent(key, far.nodes())));
+      while (sent.size() > SENT_KEPT) {
+        sent.removeLast();
+      }
+      return before == null ? FarChanges.whole(key, far) : FarChanges.since(before, key, far);
+    }
+  }
 
   LoadedCrossing(
       Scene near, List<Finding> readFindings, CargoFolder cargo, Shore shore, Progress progress) {

@@ -19,6 +19,7 @@ import ferry.stone.core.texture.ImageInfo;
 import ferry.stone.core.view.PartView;
 import ferry.stone.core.view.Preview;
 import ferry.stone.core.view.SideView;
+import ferry.stone.server.side.FarChanges;
 import ferry.stone.server.web.NotFoundException;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
@@ -141,6 +142,20 @@ public class SideController {
     int count = after == null ? stages.size() : Math.max(0, Math.min(after, stages.size()));
     Scene far = Handling.result(loaded.near(), stages.subList(0, count));
     return SideView.far(far, crossings.farShore(id).frame(), loaded);
+  }
+
+  /**
+   * The same against a far side that the page has.
+   *
+   * @param known the key that it came with
+   */
+  @GetMapping("/crossings/{id}/far-changes")
+  public FarChanges farChanges(
+      @PathVariable String id,
+      @RequestParam(required = false) Integer after,
+      @RequestParam(defaultValue = "") String known)
+      throws IOException, FormatException {
+    return scenes.scenes(id).changes(far(id, after), known);
   }
 
   /**
