@@ -243,4 +243,36 @@ class ObjReaderTest {
     assertArrayEquals(new int[] {0, 1, 2}, corners(read("f 1 2 3\n" + QUAD).meshes().get(0)));
     assertNull(read(QUAD + "f 1 2 3").meshes().get(0).smoothing());
   }
+
+  /**
+   * Corners that name UVs and normals as they name points, of one part, of several, and not all.
+   */
+  @ParameterizedTest
+  @ValueSource(strings = {"", "o shed\n", "usemtl oak\nl 1 6\n", "f 6/1/2 5/3/3 4/4/4\n"})
+  void cornersOfOneNumberEverywhereAreReadAsAnyOthers(String between) throws Exception {
+    StringBuilder text = new StringBuilder();
+    for (int v = 0; v < 6; v++) {
+      text.append("v %d %d 0\nvt 0.%d 0.5\nvn 0 %d 1\n".formatted(v, v * v, v, v));
+    }
+    text.append("f 1/1/1 2/2/2 4/4/4\n")
+        .append(between)
+        .append("f 3/3/3 5/5/5 6/6/6\nf 1/1/1 6/6/6 2/2/2\n");
+    int faces = 0;
+    for (PolygonMesh mesh : read(text.toString()).meshes()) {
+      Attribute uv = mesh.first(Attribute.Semantic.UV).orElseThrow();
+      Attribute normal = mesh.first(Attribute.Semantic.NORMAL).orElseThrow();
+      int[] corners = mesh.faces().vertices();
+      faces += mesh.faces().faceCount();
+      for (int c = 0; c < corners.length; c++) {
+        boolean odd = between.startsWith("f") && c >= 3 && c < 6;
+        float x = (float) mesh.points().x(corners[c]);
+        float own = odd ? new float[] {0, 2, 3}[c - 3] : x;
+        assertEquals(own / 10, uv.values()[2 * uv.valueOf(c, corners[c], 0)], 1e-6);
+        float up = odd ? new float[] {1, 2, 3}[c - 3] : x;
+        assertEquals(up, normal.values()[3 * normal.valueOf(c, corners[c], 0) + 1], 1e-6);
+      }
+    }
+    assertEquals(between.startsWith("f") ? 4 : 3, faces);
+    assertFalse(found("uv-index-out-of-range"));
+  }
 }

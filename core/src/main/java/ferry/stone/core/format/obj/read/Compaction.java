@@ -23,6 +23,11 @@ final class Compaction {
     }
   }
 
+  /** Whether all values are used. */
+  boolean isFull() {
+    return used.size() == place.length;
+  }
+
   /** Ends marking; the used values in file order. */
   int[] finish() {
     int[] kept = used.toArray().clone();

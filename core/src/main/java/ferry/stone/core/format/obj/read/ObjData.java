@@ -52,8 +52,8 @@ final class ObjData {
   FloatList normals = new FloatList(ROOM);
   IntList faceStart = new IntList(ROOM);
   IntList cornerVertex = new IntList(ROOM);
-  IntList cornerUv;
-  IntList cornerNormal;
+  CornerPlaces cornerUv = new CornerPlaces();
+  CornerPlaces cornerNormal = new CornerPlaces();
   IntList lineStart = new IntList(16);
   IntList lineVertex = new IntList(16);
   IntList points = new IntList(16);

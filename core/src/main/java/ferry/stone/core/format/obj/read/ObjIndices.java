@@ -6,7 +6,6 @@ import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FormatException.Kind;
 import ferry.stone.core.math.Figures;
-import ferry.stone.core.math.IntList;
 
 /**
  * Turns the written indices of a block into places from 0 in the whole file. An index above the
@@ -42,38 +41,28 @@ final class ObjIndices {
 
   /** Adds a corner from written indices; 0 stands for an absent UV or normal. */
   void addCorner(int vertex, int uv, int normal, int line) throws FormatException {
-    int corners = data.cornerVertex.size();
-    data.cornerVertex.add(vertex(vertex, line));
-    if (uv != 0 && data.cornerUv == null) {
-      data.cornerUv = absent(corners);
-    }
-    if (normal != 0 && data.cornerNormal == null) {
-      data.cornerNormal = absent(corners);
-    }
-    if (data.cornerUv != null) {
-      int place = uv - 1;
-      if (uv < 0) {
-        place = known().uvs() + data.uvs.size() / 2 + uv;
-        if (place < 0) {
-          data.named.badUvs++;
-          data.named.badLine(line);
-        }
+    int point = vertex(vertex, line);
+    data.cornerVertex.add(point);
+    int uvPlace = uv - 1;
+    if (uv < 0) {
+      uvPlace = known().uvs() + data.uvs.size() / 2 + uv;
+      if (uvPlace < 0) {
+        data.named.badUvs++;
+        data.named.badLine(line);
       }
-      highestUv = Math.max(highestUv, place);
-      data.cornerUv.add(Math.max(-1, place));
     }
-    if (data.cornerNormal != null) {
-      int place = normal - 1;
-      if (normal < 0) {
-        place = known().normals() + data.normals.size() / 3 + normal;
-        if (place < 0) {
-          data.named.badNormals++;
-          data.named.badLine(line);
-        }
+    highestUv = Math.max(highestUv, uvPlace);
+    data.cornerUv.add(Math.max(-1, uvPlace), point, data.cornerVertex);
+    int normalPlace = normal - 1;
+    if (normal < 0) {
+      normalPlace = known().normals() + data.normals.size() / 3 + normal;
+      if (normalPlace < 0) {
+        data.named.badNormals++;
+        data.named.badLine(line);
       }
-      highestNormal = Math.max(highestNormal, place);
-      data.cornerNormal.add(Math.max(-1, place));
     }
+    highestNormal = Math.max(highestNormal, normalPlace);
+    data.cornerNormal.add(Math.max(-1, normalPlace), point, data.cornerVertex);
   }
 
   /** Place of a written vertex index. */
@@ -106,12 +95,6 @@ final class ObjIndices {
     data.named.vertexLine = highestVertexLine;
     data.named.uv = highestUv;
     data.named.normal = highestNormal;
-  }
-
-  private static IntList absent(int count) {
-    IntList list = new IntList(Math.max(1 << 12, count * 2));
-    list.fill(-1, count);
-    return list;
   }
 
   private static FormatException outOfRange(String resource, int written, int line, int count) {
@@ -166,25 +149,14 @@ final class ObjIndices {
       if (vertex >= data.vertexCount()) {
         throw outOfRange(resource, vertex + 1, vertexLine, data.vertexCount());
       }
-      if (data.cornerUv != null && uv >= data.uvs.size() / 2) {
-        badUvs += drop(data.cornerUv, data.uvs.size() / 2);
+      if (uv >= data.uvs.size() / 2) {
+        badUvs += data.cornerUv.drop(data.uvs.size() / 2, data.cornerVertex);
       }
-      if (data.cornerNormal != null && normal >= data.normals.size() / 3) {
-        badNormals += drop(data.cornerNormal, data.normals.size() / 3);
+      if (normal >= data.normals.size() / 3) {
+        badNormals += data.cornerNormal.drop(data.normals.size() / 3, data.cornerVertex);
       }
       report(findings, resource, badUvs, "uv-index-out-of-range", "UV");
       report(findings, resource, badNormals, "normal-index-out-of-range", "normal");
-    }
-
-    private static int drop(IntList list, int count) {
-      int bad = 0;
-      for (int i = 0; i < list.size(); i++) {
-        if (list.get(i) >= count) {
-          list.set(i, -1);
-          bad++;
-        }
-      }
-      return bad;
     }
 
     private void report(Findings findings, String resource, int count, String code, String what) {

@@ -8,7 +8,6 @@ import ferry.stone.core.math.IntList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.stream.Collectors;
@@ -157,8 +156,8 @@ final class ObjJoin {
 
   private void arrays() {
     colours();
-    absent(p -> p.cornerUv, (p, list) -> p.cornerUv = list);
-    absent(p -> p.cornerNormal, (p, list) -> p.cornerNormal = list);
+    all.cornerUv = CornerPlaces.join(parts, p -> p.cornerUv);
+    all.cornerNormal = CornerPlaces.join(parts, p -> p.cornerNormal);
     if (all.doubles != null) {
       all.doubles = DoubleList.join(parts.stream().map(p -> p.doubles).toList());
       parts.forEach(p -> p.doubles = null);
@@ -172,8 +171,6 @@ final class ObjJoin {
     parts.forEach(p -> p.normals = null);
     all.faceStart = ints(p -> p.faceStart, p -> p.faceStart = null);
     all.cornerVertex = ints(p -> p.cornerVertex, p -> p.cornerVertex = null);
-    all.cornerUv = ints(p -> p.cornerUv, p -> p.cornerUv = null);
-    all.cornerNormal = ints(p -> p.cornerNormal, p -> p.cornerNormal = null);
     all.lineStart = ints(p -> p.lineStart, p -> p.lineStart = null);
     all.lineVertex = ints(p -> p.lineVertex, p -> p.lineVertex = null);
     all.points = ints(p -> p.points, p -> p.points = null);
@@ -199,18 +196,6 @@ final class ObjJoin {
                   });
       all.colours = FloatList.join(colours.toList());
       parts.forEach(p -> p.colours = null);
-    }
-  }
-
-  private void absent(Function<ObjData, IntList> of, BiConsumer<ObjData, IntList> set) {
-    if (parts.stream().anyMatch(p -> of.apply(p) != null)) {
-      for (ObjData part : parts) {
-        if (of.apply(part) == null) {
-          IntList list = new IntList(part.cornerVertex.size());
-          list.fill(-1, part.cornerVertex.size());
-          set.accept(part, list);
-        }
-      }
     }
   }
 }

@@ -41,6 +41,11 @@ final class ObjPart {
     IntList points = new IntList(16);
     collectLoose(runs, lineOffsets, lineVertices, points);
     vertices.use(corners);
+    // Then layers whose corners name what they name among the points are whole too.
+    boolean all = vertices.isFull();
+    int[] uvPlaces = places(faces.uvs(), corners, all && data.uvs.size() / 2 == points());
+    int[] normalPlaces =
+        places(faces.normals(), corners, all && data.normals.size() / 3 == points());
     vertices.use(lineVertices.toArray());
     vertices.use(points.toArray());
     vertices.use(unused == null ? new int[0] : unused.toArray());
@@ -48,10 +53,14 @@ final class ObjPart {
     vertices.apply(corners);
     Coordinates positions = positions(kept);
     List<Attribute> attributes = new ArrayList<>();
-    add(attributes, indexed("uv", Attribute.Semantic.UV, 2, faces.uvs(), uvs, data.uvs), corners);
     add(
         attributes,
-        indexed("normal", Attribute.Semantic.NORMAL, 3, faces.normals(), normals, data.normals),
+        indexed("uv", Attribute.Semantic.UV, 2, uvPlaces, corners, uvs, data.uvs),
+        corners);
+    add(
+        attributes,
+        indexed(
+            "normal", Attribute.Semantic.NORMAL, 3, normalPlaces, corners, normals, data.normals),
         corners);
     float[] colours = colours(kept);
     if (colours != null) {
@@ -97,15 +106,15 @@ final class ObjPart {
       for (int f = 0; f < faceCount; f++) {
         offsets[f + 1] = data.faceEnd(f);
       }
+      int[] corners = data.cornerVertex.toArray();
       return new Faces(
-          data.cornerVertex.toArray(),
-          offsets,
-          data.cornerUv == null ? null : data.cornerUv.toArray(),
-          data.cornerNormal == null ? null : data.cornerNormal.toArray());
+          corners, offsets, all(data.cornerUv, corners), all(data.cornerNormal, corners));
     }
     int[] corners = new int[cornerCount];
-    int[] uvIndex = data.cornerUv == null ? null : new int[cornerCount];
-    int[] normalIndex = data.cornerNormal == null ? null : new int[cornerCount];
+    int[] uvIndex = some(data.cornerUv, corners);
+    int[] normalIndex = some(data.cornerNormal, corners);
+    IntList ownUvs = data.cornerUv.own();
+    IntList ownNormals = data.cornerNormal.own();
     int c = 0;
     int face = 0;
     for (int r : runs) {
@@ -117,17 +126,25 @@ final class ObjPart {
         }
         for (int k = from; k < to; k++, c++) {
           corners[c] = data.cornerVertex.get(k);
-          if (uvIndex != null) {
-            uvIndex[c] = data.cornerUv.get(k);
+          if (ownUvs != null) {
+            uvIndex[c] = ownUvs.get(k);
           }
-          if (normalIndex != null) {
-            normalIndex[c] = data.cornerNormal.get(k);
+          if (ownNormals != null) {
+            normalIndex[c] = ownNormals.get(k);
           }
         }
         offsets[++face] = c;
       }
     }
     return new Faces(corners, offsets, uvIndex, normalIndex);
+  }
+
+  private static int[] all(CornerPlaces places, int[] corners) {
+    return places.isNone() ? null : places.isAsPoints() ? corners : places.own().toArray();
+  }
+
+  private static int[] some(CornerPlaces places, int[] corners) {
+    return places.isNone() ? null : places.isAsPoints() ? corners : new int[corners.length];
   }
 
   private static boolean inOrder(int[] runs) {
@@ -198,16 +215,39 @@ final class ObjPart {
     }
   }
 
-  /** A layer of the values that corners name; {@code null} where none does. */
+  private int points() {
+    return data.vertexCount();
+  }
+
+  /**
+   * Places among the values of a layer: those among the points themselves where these are not
+   * renumbered, a copy where they are.
+   *
+   * @param whole whether all points are named, and as many values
+   */
+  private static int[] places(int[] named, int[] corners, boolean whole) {
+    return named == corners && !whole ? corners.clone() : named;
+  }
+
+  /**
+   * A layer of the values that corners name; {@code null} where none does.
+   *
+   * @param indices the corners' own where they name all values as they name the points
+   */
   private static Attribute indexed(
       String name,
       Attribute.Semantic semantic,
       int components,
       int[] indices,
+      int[] corners,
       Compaction compaction,
       ferry.stone.core.math.FloatList pool) {
     if (indices == null) {
       return null;
+    }
+    if (indices == corners) {
+      float[] values = pool.toArray();
+      return new Attribute(name, semantic, Attribute.Domain.CORNER, components, values, corners);
     }
     compaction.use(indices);
     int[] kept = compaction.finish();

@@ -57,8 +57,8 @@ class ObjBlocksTest {
         floats(data.normals),
         ints(data.faceStart),
         ints(data.cornerVertex),
-        ints(data.cornerUv),
-        ints(data.cornerNormal),
+        places(data.cornerUv, data.cornerVertex),
+        places(data.cornerNormal, data.cornerVertex),
         ints(data.lineStart),
         ints(data.lineVertex),
         ints(data.points),
@@ -77,6 +77,10 @@ class ObjBlocksTest {
     return list == null ? "none" : Arrays.toString(list.toArray());
   }
 
+  private static String places(CornerPlaces places, IntList points) {
+    return places.isNone() ? "none" : ints(places.isAsPoints() ? points : places.own());
+  }
+
   private static String ints(IntList list) {
     return list == null ? "none" : Arrays.toString(list.toArray());
   }
@@ -87,23 +91,33 @@ class ObjBlocksTest {
     String end = ENDS[random.nextInt(ENDS.length)];
     boolean backwards = random.nextBoolean();
     boolean coloured = random.nextInt(3) == 0;
+    // Corners name the same places everywhere, as many programs write them; now and then all but
+    // one.
+    boolean alike = random.nextInt(2) == 0;
+    text.append(alike ? "vt 1 0\nvn 0 1 0\n" : "");
     for (int i = 0; i < 120; i++) {
       switch (random.nextInt(14)) {
         case 0, 1, 2, 3 -> {
           boolean colour = coloured && random.nextInt(4) == 0;
           text.append("v ").append(random.nextInt(90)).append(" .5 -2e1");
           text.append(colour ? " 1 0.5 0.25" : "");
+          text.append(alike ? end + "vt 0 1" + end + "vn 0 0 1" : "");
           vertices++;
         }
-        case 4 -> text.append("vt 0.25 ").append(random.nextFloat());
-        case 5 -> text.append("vn 0 1 0");
+        case 4 -> text.append(alike ? "#" : "vt 0.25 " + random.nextFloat());
+        case 5 -> text.append(alike ? "#" : "vn 0 1 0");
         case 6, 7, 8 -> {
           text.append('f');
           for (int k = 0; k < 3; k++) {
             int index = 1 + random.nextInt(vertices);
             text.append(random.nextInt(8) == 0 ? " \\" + end + "\t" : " ");
-            text.append(backwards && random.nextInt(3) == 0 ? -index : index);
-            text.append(random.nextInt(2) == 0 ? "/1" : "//1");
+            int written = backwards && random.nextInt(3) == 0 ? -index : index;
+            text.append(written);
+            if (alike && random.nextInt(150) > 0) {
+              text.append("/" + written + "/" + written);
+            } else {
+              text.append(random.nextInt(2) == 0 ? "/1" : "//1");
+            }
           }
         }
         case 9 -> text.append(random.nextBoolean() ? "o part" : "g a b").append(i % 5);
