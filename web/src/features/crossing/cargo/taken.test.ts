@@ -12,7 +12,7 @@ test('what is said of a file goes before other rules, and away where they say it
   expect(withTaken('a.b=nothing', 'axb', 'nothing')).toBe('axb=nothing;a.b=nothing');
 });
 
-test('a semicolon in a name is any one character, and what a name says can be taken back', () => {
+test('a semicolon in a name is any one character, and all can be said of a file', () => {
   expect(withTaken('', 'a;b.glb', 'lights')).toBe('a?b.glb=lights');
   expect(withTaken('a?b.glb=lights', 'a;b.glb', 'all')).toBe('a?b.glb=all');
   expect(withTaken('', 'lantern_high.obj', 'all')).toBe('lantern_high.obj=all');

@@ -35,7 +35,7 @@ function fits(file: string, path: string): boolean {
 
 /**
  * The text with something else said of a file, before all other rules: of those the first that fits
- * counts, and a file that none names is taken for what its name says.
+ * counts, and of a file that none names all is taken.
  */
 export function withTaken(text: string, path: string, use: string): string {
   const others = rules(text).filter((r) => r.file !== pattern(path));

@@ -39,33 +39,11 @@ enum FileUse {
 
   private record Rule(Pattern path, FileUse use) {}
 
-  /**
-   * What a text says of a file; of one that it does not name what its own name says beside the
-   * others'.
-   *
-   * @param files all scene files
-   */
-  static FileUse of(String text, String path, List<String> files) {
+  /** What a text says of a file. */
+  static FileUse of(String text, String path) {
     for (Rule rule : rules(text)) {
       if (rule.path.matcher(path).matches() || rule.path.matcher(CargoPath.name(path)).matches()) {
         return rule.use;
-      }
-    }
-    return byName(path, files);
-  }
-
-  /** Fine and coarse versions are called alike but for that. */
-  private static FileUse byName(String path, List<String> files) {
-    String name = CargoPath.stem(path);
-    boolean high = LevelNames.isHigh(name);
-    if (!high && !LevelNames.isLow(name)) {
-      return ALL;
-    }
-    for (String file : files) {
-      String other = CargoPath.stem(file);
-      boolean pair = high ? LevelNames.isLow(other) : LevelNames.isHigh(other);
-      if (pair && LevelNames.plain(other).equals(LevelNames.plain(name))) {
-        return high ? HIGH : LOW;
       }
     }
     return ALL;

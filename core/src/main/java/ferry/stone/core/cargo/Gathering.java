@@ -35,7 +35,7 @@ final class Gathering {
     String taken = values.text(FileUse.FIELD);
     for (String file : files) {
       // One file alone is all there is, whatever it was taken for among others.
-      uses.put(file, files.size() == 1 ? FileUse.ALL : FileUse.of(taken, file, files));
+      uses.put(file, files.size() == 1 ? FileUse.ALL : FileUse.of(taken, file));
     }
     if (uses.values().stream().noneMatch(FileUse::stands)) {
       throw new FormatException(

@@ -5,13 +5,13 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * Names of files and parts that say how fine they are: {@code lantern_high}, {@code lantern low},
- * {@code lantern-hp}. Common practice, no source.
+ * Names of parts that say how fine they are: {@code lantern_high}, {@code lantern low}, {@code
+ * lantern-hp}. Common practice, no source.
  */
 final class LevelNames {
   private static final Pattern SAID =
       Pattern.compile(
-          "(.+?)[ _.-]+(?:(high|hi|hp|highpoly|high[ _.-]?poly)|(low|lo|lp|lowpoly|low[ _.-]?poly))",
+          "(.+?)[ _.-]+(high|hi|hp|mid|medium|low|lo|lp|(high|mid|low)[ _.-]?poly|lod[ _.-]?\\d+)",
           Pattern.CASE_INSENSITIVE);
 
   private LevelNames() {}
@@ -30,15 +30,5 @@ final class LevelNames {
 
   private static String numberless(String name) {
     return name.replaceFirst("[._]\\d{1,4}$", "");
-  }
-
-  static boolean isHigh(String name) {
-    Matcher said = SAID.matcher(name);
-    return said.matches() && said.group(2) != null;
-  }
-
-  static boolean isLow(String name) {
-    Matcher said = SAID.matcher(name);
-    return said.matches() && said.group(3) != null;
   }
 }

@@ -113,7 +113,7 @@ public final class ReadFields {
     Map<String, String> taken = new LinkedHashMap<>();
     String text = Values.of(all(), options).text(FileUse.FIELD);
     for (String scene : scenes.size() > 1 ? scenes : List.<String>of()) {
-      taken.put(scene, FileUse.of(text, scene, scenes).word());
+      taken.put(scene, FileUse.of(text, scene).word());
     }
     return taken;
   }

@@ -336,7 +336,11 @@ class GatheringTest {
     put(lantern(40, "glass_high", "foot_high"), "lantern_high", LandingOptions.of("glb"));
     LandingOptions centimetres = LandingOptions.of("fbx").with("unit", "cm");
     put(lantern(4, "foot.low", "glass_LP.001", "hook_low"), "lantern_low", centimetres);
-    Scene read = read();
+    String roles = "lantern_high.glb=high;lantern_low.fbx=low";
+    assertThat(read().nodes())
+        .as("nothing is put together that nobody asked for")
+        .noneMatch(n -> n.content() instanceof Node.Content.DetailGroup);
+    Scene read = read("taken", roles);
     assertThat(read.paths())
         .contains(
             "lantern_high/stand/glass/glass_high",
@@ -353,20 +357,20 @@ class GatheringTest {
     assertThat(corner(read, "glass_LP.001")).containsExactly(new double[] {5, 1, 1}, within(1e-6));
     assertThat(corner(read, "foot.low")).containsExactly(new double[] {5, 0, 1}, within(1e-6));
     assertThat(finding("levels-gathered").measured()).isEqualTo("2 with levels, 1 by themselves");
-    assertThat(ReadFields.taken(List.of("lantern_low.fbx", "lantern_high.glb"), Map.of()))
+    assertThat(
+            ReadFields.taken(
+                List.of("lantern_low.fbx", "lantern_high.glb"), Map.of("taken", roles)))
         .containsEntry("lantern_low.fbx", "low")
         .containsEntry("lantern_high.glb", "high");
   }
 
   @Test
-  void whatNamesSayOfFilesCanBeCorrected() throws Exception {
+  void coarserFilesFollowByTheirTriangles() throws Exception {
     put(lantern(40, "shell"), "lantern_high", LandingOptions.of("glb"));
     put(lantern(4, "body"), "lantern_low", LandingOptions.of("glb"));
     put(lantern(2, "hull"), "lantern_lp", LandingOptions.of("glb"));
-    assertThat(read("taken", "lantern_*=all").nodes())
-        .noneMatch(n -> n.content() instanceof Node.Content.DetailGroup);
     // Files of one part each go together whatever it is called, the coarsest last.
-    Scene levels = read();
+    Scene levels = read("taken", "lantern_high.*=high;lantern_l*=low");
     assertThat(levels.paths())
         .containsSequence(
             "lantern_high/stand/shell/shell",
