@@ -217,7 +217,7 @@ class FbxRulesTest {
             "more or fewer values than keys",
             w -> w.set(w.curve(), "KeyValueFloat", (Object) new float[1])),
         broken(
-            "times of a curve do not rise",
+            "times of a curve fall",
             w -> ((long[]) w.curve().at("KeyTime").values().get(0))[1] = -5),
         broken(
             "said for other keys than it has",

@@ -56,9 +56,10 @@ final class FbxMotionRules {
         "A curve has more or fewer values than keys.");
     boolean rising = true;
     for (int k = 1; k < times.length; k++) {
-      rising &= times[k] > times[k - 1];
+      // Two keys at one moment are a jump, which readers take.
+      rising &= times[k] >= times[k - 1];
     }
-    rules.hold(rising, where, "The times of a curve do not rise.");
+    rules.hold(rising, where, "The times of a curve fall.");
     boolean finite = true;
     for (double value : values) {
       finite &= Double.isFinite(value);
