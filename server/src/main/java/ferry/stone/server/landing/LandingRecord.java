@@ -24,6 +24,21 @@ public record LandingRecord(
     boolean current,
     String createdAt) {
 
+  static LandingRecord of(LandingView view, Proof proof) {
+    return new LandingRecord(
+        view.id(),
+        view.crossingId(),
+        view.jobId(),
+        view.state(),
+        view.options(),
+        view.mainFile(),
+        view.files(),
+        proof,
+        view.problem(),
+        view.current(),
+        view.createdAt());
+  }
+
   /** The same, ended. */
   LandingRecord ended(String newState, String newProblem) {
     return new LandingRecord(

@@ -15,14 +15,22 @@ import org.springframework.stereotype.Repository;
 /** Landings in the database. */
 @Repository
 public class LandingRepository {
-  private static final String SELECT =
+  /** All but the rows of the proof. */
+  private static final String COLUMNS =
       """
-      SELECT l.id, l.crossing_id, l.job_id, l.state, l.options, l.main_file, l.proof, l.problem,
+      SELECT l.id, l.crossing_id, l.job_id, l.state, l.options, l.main_file, l.problem,
              l.created_at, l.steps,
              (SELECT h.steps FROM handling h JOIN crossing c ON c.id = h.crossing_id
-               WHERE h.crossing_id = l.crossing_id AND h.place = c.history) AS now
-      FROM landing l
-      """;
+               WHERE h.crossing_id = l.crossing_id AND h.place = c.history) AS now,
+             l.proof IS NOT NULL AS proved,
+             json_extract(l.proof, '$.file') AS file, json_extract(l.proof, '$.bytes') AS bytes,
+             json_extract(l.proof, '$.readSeconds') AS seconds,
+             json_extract(l.proof, '$.kept') AS kept,
+             json_extract(l.proof, '$.changed') AS changed,
+             json_extract(l.proof, '$.lost') AS lost,
+             json_extract(l.proof, '$.within') AS within,
+             json_extract(l.proof, '$.beyond') AS beyond""";
+
   private final Rows rows;
   private final Json json;
 
@@ -84,7 +92,7 @@ public class LandingRepository {
   }
 
   public Optional<LandingRecord> find(String id) {
-    return rows.optional(SELECT + " WHERE l.id = ?", this::map, id);
+    return rows.optional(COLUMNS + ", l.proof FROM landing l WHERE l.id = ?", this::map, id);
   }
 
   public boolean exists(String id) {
@@ -94,22 +102,9 @@ public class LandingRepository {
   /** Those of a crossing, the newest first: the rows of their proofs are left where they are. */
   public List<LandingView> views(String crossingId) {
     return rows.list(
-        """
-        SELECT l.id, l.crossing_id, l.job_id, l.state, l.options, l.main_file, l.problem,
-               l.created_at, l.steps,
-               (SELECT h.steps FROM handling h JOIN crossing c ON c.id = h.crossing_id
-                 WHERE h.crossing_id = l.crossing_id AND h.place = c.history) AS now,
-               l.proof IS NOT NULL AS proved,
-               json_extract(l.proof, '$.file') AS file, json_extract(l.proof, '$.bytes') AS bytes,
-               json_extract(l.proof, '$.readSeconds') AS seconds,
-               json_extract(l.proof, '$.kept') AS kept,
-               json_extract(l.proof, '$.changed') AS changed,
-               json_extract(l.proof, '$.lost') AS lost,
-               json_extract(l.proof, '$.within') AS within,
-               json_extract(l.proof, '$.beyond') AS beyond
-        FROM landing l
-        WHERE l.crossing_id = ? ORDER BY l.created_at DESC, l.rowid DESC LIMIT 50
-        """,
+        COLUMNS
+            + " FROM landing l WHERE l.crossing_id = ?"
+            + " ORDER BY l.created_at DESC, l.rowid DESC LIMIT 50",
         this::view,
         crossingId);
   }
@@ -150,19 +145,6 @@ public class LandingRepository {
 
   private LandingRecord map(ResultSet row) throws SQLException {
     String proof = row.getString("proof");
-    String id = row.getString("id");
-    String now = row.getString("now");
-    return new LandingRecord(
-        id,
-        row.getString("crossing_id"),
-        row.getString("job_id"),
-        row.getString("state"),
-        json.read(row.getString("options"), LandingOptions.class),
-        row.getString("main_file"),
-        files(id),
-        proof == null ? null : json.read(proof, Proof.class),
-        row.getString("problem"),
-        row.getString("steps").equals(now == null ? "[]" : now),
-        row.getString("created_at"));
+    return LandingRecord.of(view(row), proof == null ? null : json.read(proof, Proof.class));
   }
 }

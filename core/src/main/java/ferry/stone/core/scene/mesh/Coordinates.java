@@ -226,27 +226,19 @@ public final class Coordinates {
 
   /** The points after a transform, in the same precision. */
   public Coordinates transform(Matrix4dc m) {
-    int n = length();
-    float[] f = floats != null ? new float[n] : null;
-    double[] d = floats != null ? null : new double[n];
-    for (int i = 0; i < n; i += 3) {
-      double x = at(i);
-      double y = at(i + 1);
-      double z = at(i + 2);
-      double tx = m.m00() * x + m.m10() * y + m.m20() * z + m.m30();
-      double ty = m.m01() * x + m.m11() * y + m.m21() * z + m.m31();
-      double tz = m.m02() * x + m.m12() * y + m.m22() * z + m.m32();
-      if (f != null) {
-        f[i] = (float) tx;
-        f[i + 1] = (float) ty;
-        f[i + 2] = (float) tz;
-      } else {
-        d[i] = tx;
-        d[i + 1] = ty;
-        d[i + 2] = tz;
-      }
+    if (floats == null) {
+      return new Coordinates(null, placed(m));
     }
-    return new Coordinates(f, d);
+    float[] f = new float[floats.length];
+    for (int i = 0; i < f.length; i += 3) {
+      double x = floats[i];
+      double y = floats[i + 1];
+      double z = floats[i + 2];
+      f[i] = (float) (m.m00() * x + m.m10() * y + m.m20() * z + m.m30());
+      f[i + 1] = (float) (m.m01() * x + m.m11() * y + m.m21() * z + m.m31());
+      f[i + 2] = (float) (m.m02() * x + m.m12() * y + m.m22() * z + m.m32());
+    }
+    return new Coordinates(f, null);
   }
 
   /** Some of the points, in the order given, in the same precision. */
