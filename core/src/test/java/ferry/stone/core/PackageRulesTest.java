@@ -57,7 +57,7 @@ class PackageRulesTest {
           .whereLayer("landing")
           .mayOnlyBeAccessedByLayers("routine")
           .whereLayer("cargo")
-          .mayOnlyBeAccessedByLayers("routine")
+          .mayOnlyBeAccessedByLayers("routine", "proof")
           .whereLayer("handling")
           .mayOnlyBeAccessedByLayers("routine", "landing")
           .whereLayer("survey")

@@ -1,6 +1,9 @@
 package ferry.stone.core.format;
 
+import ferry.stone.core.finding.Findings;
+import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.losses.CapabilityTable;
+import java.io.IOException;
 import java.util.Optional;
 import java.util.Set;
 
@@ -44,6 +47,15 @@ public interface Format {
 
   /** What its files say of their unit and axes. */
   Frames frames();
+
+  /**
+   * Holds a file to the rules of its standard, also where our reader forgives.
+   *
+   * @param findings takes what is broken, by {@link
+   *     ferry.stone.core.format.losses.BrokenRules#CODE}
+   */
+  default void check(String file, Resources files, Findings findings)
+      throws IOException, FormatException {}
 
   /** What it can carry. Formats that are forms of one another share a table. */
   CapabilityTable losses();

@@ -2,6 +2,7 @@ package ferry.stone.core.fuzz;
 
 import ferry.stone.core.TestFiles;
 import ferry.stone.core.cargo.CargoReader;
+import ferry.stone.core.cargo.CargoRules;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
@@ -19,9 +20,9 @@ import java.util.List;
 import java.util.Map;
 
 /**
- * Takes a cargo, however damaged, the whole way: read, survey, land as glTF and FBX, prove. It may
- * end in a sentence about the file and in nothing else. A watch cancels what takes too long, which
- * then ends in a {@link ferry.stone.core.work.CancelledException}.
+ * Takes a cargo, however damaged, the whole way: read, hold to its standard, survey, land as glTF
+ * and FBX, prove. It may end in a sentence about the file and in nothing else. A watch cancels what
+ * takes too long, which then ends in a {@link ferry.stone.core.work.CancelledException}.
  */
 public final class WholeWay {
   /** How far a cargo came. */
@@ -69,6 +70,7 @@ public final class WholeWay {
       told(e);
       return End.REFUSED;
     }
+    CargoRules.broken(cargo);
     Survey.of(scene, findings.list(), Shores.usual(), new SurveyMemo(), watch);
     End reached = End.NOT_LANDED;
     for (LandingOptions options : LANDINGS) {

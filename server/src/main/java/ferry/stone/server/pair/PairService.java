@@ -134,7 +134,8 @@ public class PairService {
   private PairProof.Side side(Side side) throws IOException, FormatException {
     String name = crossings.get(side.crossing()).name();
     Scene scene = states.scene(side.crossing(), side.state());
-    return new PairProof.Side(scene, scenes.scenes(side.crossing()).cargo(), name);
+    boolean asRead = side.state().equals("near");
+    return new PairProof.Side(scene, scenes.scenes(side.crossing()).cargo(), name, asRead);
   }
 
   /**

@@ -1,5 +1,6 @@
 package ferry.stone.core.format.abc;
 
+import ferry.stone.core.finding.Findings;
 import ferry.stone.core.format.Format;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FormatException.Kind;
@@ -8,6 +9,8 @@ import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.SceneReader;
 import ferry.stone.core.format.SceneWriter;
 import ferry.stone.core.format.abc.read.AbcReader;
+import ferry.stone.core.format.abc.read.AbcRules;
+import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.losses.CapabilityTable;
 import ferry.stone.core.scene.Scene;
 import java.io.IOException;
@@ -77,6 +80,12 @@ public final class AbcFormat implements Format {
   @Override
   public Frames frames() {
     return Frames.UNSAID;
+  }
+
+  @Override
+  public void check(String file, Resources files, Findings findings)
+      throws IOException, FormatException {
+    AbcRules.check(file, files, findings);
   }
 
   @Override

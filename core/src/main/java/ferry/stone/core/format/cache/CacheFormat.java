@@ -2,6 +2,7 @@ package ferry.stone.core.format.cache;
 
 import ferry.stone.core.field.Field;
 import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Offer;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.format.CargoRole;
@@ -13,6 +14,7 @@ import ferry.stone.core.format.SceneReader;
 import ferry.stone.core.format.SceneWriter;
 import ferry.stone.core.format.files.CargoPath;
 import ferry.stone.core.format.files.RandomBytes;
+import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.flat.FlatTable;
 import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.format.losses.CapabilityTable;
@@ -154,6 +156,14 @@ public final class CacheFormat implements Format {
   @Override
   public Frames frames() {
     return Frames.UNSAID;
+  }
+
+  @Override
+  public void check(String file, Resources files, Findings findings)
+      throws IOException, FormatException {
+    RandomBytes bytes = files.random(file);
+    kind.head(file, bytes, CacheKind.USUAL_RATE);
+    CacheRules.check(kind, file, bytes, findings);
   }
 
   @Override

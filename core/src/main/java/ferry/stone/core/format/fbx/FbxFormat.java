@@ -1,13 +1,18 @@
 package ferry.stone.core.format.fbx;
 
+import ferry.stone.core.finding.Findings;
 import ferry.stone.core.format.Format;
+import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Frames;
 import ferry.stone.core.format.SceneReader;
 import ferry.stone.core.format.SceneWriter;
 import ferry.stone.core.format.fbx.raw.FbxBinaryParser;
 import ferry.stone.core.format.fbx.raw.FbxDocument;
 import ferry.stone.core.format.fbx.read.FbxReader;
+import ferry.stone.core.format.fbx.rules.FbxRules;
+import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.losses.CapabilityTable;
+import java.io.IOException;
 import java.util.Optional;
 import java.util.Set;
 
@@ -63,6 +68,12 @@ public final class FbxFormat implements Format {
   @Override
   public Frames frames() {
     return Frames.STATED;
+  }
+
+  @Override
+  public void check(String file, Resources files, Findings findings)
+      throws IOException, FormatException {
+    FbxRules.check(file, files, findings);
   }
 
   @Override

@@ -1,14 +1,19 @@
 package ferry.stone.core.format.gltf;
 
+import ferry.stone.core.finding.Findings;
 import ferry.stone.core.format.Format;
+import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Frames;
 import ferry.stone.core.format.SceneReader;
 import ferry.stone.core.format.SceneWriter;
+import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.gltf.raw.GltfExtensions;
 import ferry.stone.core.format.gltf.read.GltfReader;
+import ferry.stone.core.format.gltf.read.GltfRules;
 import ferry.stone.core.format.gltf.write.GltfOptions.Container;
 import ferry.stone.core.format.losses.CapabilityTable;
 import ferry.stone.core.math.Frame;
+import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
@@ -98,6 +103,12 @@ public final class GltfFormat implements Format {
   @Override
   public Frames frames() {
     return Frames.fixed(Frame.Y_UP_METRE);
+  }
+
+  @Override
+  public void check(String file, Resources files, Findings findings)
+      throws IOException, FormatException {
+    GltfRules.check(file, files, findings);
   }
 
   @Override

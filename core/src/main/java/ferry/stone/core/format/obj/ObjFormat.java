@@ -1,11 +1,16 @@
 package ferry.stone.core.format.obj;
 
+import ferry.stone.core.finding.Findings;
 import ferry.stone.core.format.Format;
+import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Frames;
 import ferry.stone.core.format.SceneReader;
 import ferry.stone.core.format.SceneWriter;
+import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.losses.CapabilityTable;
 import ferry.stone.core.format.obj.read.ObjReader;
+import ferry.stone.core.format.obj.rules.ObjRules;
+import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Optional;
 import java.util.Set;
@@ -64,6 +69,12 @@ public final class ObjFormat implements Format {
   @Override
   public Frames frames() {
     return Frames.UNSAID;
+  }
+
+  @Override
+  public void check(String file, Resources files, Findings findings)
+      throws IOException, FormatException {
+    ObjRules.check(file, files, findings);
   }
 
   @Override

@@ -1,12 +1,16 @@
 package ferry.stone.core.format.stl;
 
+import ferry.stone.core.finding.Findings;
 import ferry.stone.core.format.Format;
+import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Frames;
 import ferry.stone.core.format.SceneReader;
 import ferry.stone.core.format.SceneWriter;
+import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.flat.FlatTable;
 import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.format.losses.CapabilityTable;
+import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Map;
 import java.util.Optional;
@@ -85,6 +89,12 @@ public final class StlFormat implements Format {
   @Override
   public Frames frames() {
     return Frames.UNSAID;
+  }
+
+  @Override
+  public void check(String file, Resources files, Findings findings)
+      throws IOException, FormatException {
+    StlRules.check(file, files, findings);
   }
 
   @Override

@@ -1,15 +1,19 @@
 package ferry.stone.core.format.usd;
 
 import ferry.stone.core.field.Field;
+import ferry.stone.core.finding.Findings;
 import ferry.stone.core.format.Format;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Frames;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.SceneReader;
 import ferry.stone.core.format.SceneWriter;
+import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.losses.CapabilityTable;
+import ferry.stone.core.format.usd.layer.UsdFiles;
 import ferry.stone.core.format.usd.read.UsdChoices;
 import ferry.stone.core.format.usd.read.UsdReader;
+import ferry.stone.core.format.usd.rules.UsdRules;
 import ferry.stone.core.format.usd.write.UsdOptions.Container;
 import ferry.stone.core.scene.Scene;
 import java.io.IOException;
@@ -122,6 +126,13 @@ public final class UsdFormat implements Format {
   @Override
   public Frames frames() {
     return Frames.STATED;
+  }
+
+  @Override
+  public void check(String file, Resources files, Findings findings)
+      throws IOException, FormatException {
+    UsdFiles layers = UsdReader.layers(file, ReadContext.of(files));
+    UsdRules.check(file, files, layers, findings);
   }
 
   @Override

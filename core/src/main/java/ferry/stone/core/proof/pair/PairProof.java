@@ -86,8 +86,13 @@ public final class PairProof {
    * @param scene as it was read, in the frame that it is taken to have
    * @param files for its textures
    * @param name of the asset
+   * @param isFile whether the scene is what the files say, and not what handling made of it
    */
-  public record Side(Scene scene, Resources files, String name) {}
+  public record Side(Scene scene, Resources files, String name, boolean isFile) {
+    public Side(Scene scene, Resources files, String name) {
+      this(scene, files, name, true);
+    }
+  }
 
   private final Side first;
   private final Scene second;
@@ -95,7 +100,8 @@ public final class PairProof {
   private final How how;
 
   private PairProof(Side first, Side second, How how) {
-    this.first = new Side(take(first, how.firstClip, how.firstClip), first.files, first.name);
+    this.first =
+        new Side(take(first, how.firstClip, how.firstClip), first.files, first.name, first.isFile);
     this.other = second;
     this.how = how;
     this.second = placed(first.scene, take(second, how.secondClip, how.firstClip), how.together);
@@ -131,6 +137,7 @@ public final class PairProof {
     WeightsProof.list(more, a, b, match);
     NodeAxes.list(more, a, b);
     OnlySecond.list(more, a, b, match);
+    RulesProof.list(more, first, other);
     rows.addAll(more.rows());
     return new Proof(
         other.name,

@@ -24,6 +24,7 @@ import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.shore.Tolerances;
 import ferry.stone.core.work.Progress;
+import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
@@ -277,5 +278,26 @@ class PairProofTest {
         .anyMatch(r -> r.group().equals("buoy/plate") && r.note().contains("only the second"))
         .anyMatch(r -> r.fact().equals("Nodes that only the second file has"));
     assertThat(b.scene().nodes()).extracting(Node::name).contains("plate");
+  }
+
+  /** Both are read alike; another reader of the second would find no ends of polygons. */
+  @Test
+  void rulesThatOnlyTheSecondFileBreaksAreTold() throws Exception {
+    String mesh =
+        "solid a\nfacet normal 0 0 1\nouter loop\nvertex 0 0 0\nvertex 1 0 0\nvertex 0 1 0\n";
+    String end = "endloop\nendfacet\nendsolid a\n";
+    Side good = stl(mesh + end);
+    Side bad = stl(mesh.replace("normal 0 0 1", "normal 0 0 -1") + end);
+    assertThat(differences(good, good, How.USUAL)).isEmpty();
+    assertThat(differences(bad, bad, How.USUAL)).isEmpty();
+    assertThat(differences(good, bad, How.USUAL))
+        .anyMatch(r -> r.group().contains("not as its standard says"));
+    assertThat(differences(bad, good, How.USUAL))
+        .noneMatch(r -> r.group().contains("not as its standard says"));
+  }
+
+  private static Side stl(String text) throws Exception {
+    TestFiles files = new TestFiles().with("a.stl", text.getBytes(StandardCharsets.US_ASCII));
+    return new Side(CargoReader.read("a", ReadContext.of(files)), files, "a.stl");
   }
 }
