@@ -72,7 +72,15 @@ class PackageRulesTest {
               "view", "proof", "landing", "handling", "survey", "format", "cargo")
           .whereLayer("texture")
           .mayOnlyBeAccessedByLayers(
-              "routine", "view", "proof", "landing", "format", "cargo", "report")
+              "routine",
+              "view",
+              "proof",
+              "landing",
+              "handling",
+              "survey",
+              "format",
+              "cargo",
+              "report")
           .whereLayer("shore")
           .mayOnlyBeAccessedByLayers("routine", "landing", "handling", "survey", "format", "proof")
           .whereLayer("math")

@@ -82,7 +82,9 @@ public final class CargoReader {
           part(context, scenes.size() + i, scenes.size() + caches.size(), scene.framesPerSecond());
       cached.add(readOne(caches.get(i), own));
     }
-    return cached.isEmpty() ? scene : CacheMatch.put(scene, cached, caches, context.findings());
+    Scene whole =
+        cached.isEmpty() ? scene : CacheMatch.put(scene, cached, caches, context.findings());
+    return whole.toBuilder().images(new CargoImages(context.resources())).build();
   }
 
   /** Where numbered files are frames: only the first of each run stays among the scenes. */

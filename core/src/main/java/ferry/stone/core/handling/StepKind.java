@@ -19,6 +19,7 @@ public interface StepKind<P extends Record> {
     PLACE("Size and place"),
     PARTS("Parts and hierarchy"),
     SURFACE("Surface"),
+    LOOK("Materials and images"),
     MOTION("Motion and time"),
     NAMES("Names"),
     CLEAN("Clean up");

@@ -3,6 +3,7 @@ package ferry.stone.core.handling;
 import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import ferry.stone.core.handling.step.look.PutLook;
+import ferry.stone.core.handling.step.look.PutTextures;
 import ferry.stone.core.handling.step.meaning.SourceFront;
 import ferry.stone.core.handling.step.meaning.SourceUnit;
 import ferry.stone.core.handling.step.meaning.SourceUp;
@@ -88,6 +89,7 @@ public final class Steps {
           new GiveMaterial(),
           new MaterialFlags(),
           new PutLook(),
+          new PutTextures(),
           new MorphShift(),
           new MorphsAtRest(),
           new LimitInfluences(),

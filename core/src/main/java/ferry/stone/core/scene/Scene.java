@@ -2,6 +2,7 @@ package ferry.stone.core.scene;
 
 import ferry.stone.core.math.Bounds;
 import ferry.stone.core.math.Frame;
+import ferry.stone.core.scene.look.ImageFiles;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.scene.mesh.PolygonMesh;
@@ -48,6 +49,7 @@ import org.joml.Matrix4dc;
  * @param unread what the source holds and the reader has no place for, in words: no landing can
  *     hold it
  * @param composition what it was put together from, where that is more than one file of parts
+ * @param images the image files of its cargo
  * @param nextId first id that is free
  */
 public record Scene(
@@ -76,6 +78,7 @@ public record Scene(
     Map<String, Object> properties,
     List<String> unread,
     Composition composition,
+    ImageFiles images,
     int nextId) {
 
   public Scene {

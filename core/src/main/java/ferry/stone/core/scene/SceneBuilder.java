@@ -1,6 +1,7 @@
 package ferry.stone.core.scene;
 
 import ferry.stone.core.math.Frame;
+import ferry.stone.core.scene.look.ImageFiles;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.scene.mesh.PolygonMesh;
@@ -48,6 +49,7 @@ public final class SceneBuilder {
   private final Map<String, Object> properties = new HashMap<>();
   private final List<String> unread = new ArrayList<>();
   private Composition composition = Composition.NONE;
+  private ImageFiles images = ImageFiles.NONE;
   private int nextId = 1;
 
   public SceneBuilder(String name) {
@@ -80,6 +82,7 @@ public final class SceneBuilder {
     properties.putAll(scene.properties());
     unread.addAll(scene.unread());
     composition = scene.composition();
+    images = scene.images();
     nextId = scene.nextId();
   }
 
@@ -235,6 +238,11 @@ public final class SceneBuilder {
     return this;
   }
 
+  public SceneBuilder images(ImageFiles newImages) {
+    images = newImages;
+    return this;
+  }
+
   SceneBuilder composition(Composition newComposition) {
     composition = newComposition;
     return this;
@@ -353,6 +361,7 @@ public final class SceneBuilder {
         properties,
         unread,
         composition,
+        images,
         nextId);
   }
 }

@@ -1,5 +1,6 @@
 package ferry.stone.core.texture;
 
+import java.awt.Rectangle;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
@@ -8,6 +9,7 @@ import java.util.Iterator;
 import java.util.Locale;
 import javax.imageio.IIOImage;
 import javax.imageio.ImageIO;
+import javax.imageio.ImageReadParam;
 import javax.imageio.ImageReader;
 import javax.imageio.ImageWriteParam;
 import javax.imageio.ImageWriter;
@@ -74,8 +76,33 @@ public final class ImageCodec {
         });
   }
 
+  /**
+   * Some pixels of the first picture, for what needs to look and not to keep.
+   *
+   * @param region of the image, or {@code null} for all of it
+   * @param step every how manieth pixel of each row and column
+   */
+  public static Pixels sampled(byte[] file, String name, Rectangle region, int step)
+      throws ImageException {
+    return withReader(
+        file,
+        name,
+        reader -> {
+          ImageReadParam param = reader.getDefaultReadParam();
+          param.setSourceSubsampling(step, step, 0, 0);
+          if (region != null) {
+            param.setSourceRegion(region);
+          }
+          return DecodeBudget.within(
+              (long) reader.getWidth(0) * reader.getHeight(0), () -> pixels(reader.read(0, param)));
+        });
+  }
+
   private static Pixels decoded(ImageReader reader) throws IOException {
-    BufferedImage image = reader.read(0);
+    return pixels(reader.read(0));
+  }
+
+  private static Pixels pixels(BufferedImage image) {
     int w = image.getWidth();
     int h = image.getHeight();
     int[] argb = image.getRGB(0, 0, w, h, null, 0, w);

@@ -41,6 +41,7 @@ class SceneMapTest {
           "variants",
           "properties",
           "unread",
+          "images",
           "nextId");
 
   private static Scene scene() {

@@ -1,5 +1,6 @@
 package ferry.stone.core.format.files;
 
+import ferry.stone.core.math.Spelling;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -34,6 +35,7 @@ public final class ReferenceFinder {
 
   private static final int MOST_PROPOSALS = 3;
   private static final double LEAST_LIKENESS = 0.55;
+  private static final int LONGEST = 200;
 
   private final Resources resources;
   private final Map<String, String> bindings;
@@ -124,30 +126,12 @@ public final class ReferenceFinder {
   }
 
   /**
-   * 1 for equal names but for case and separators, falling with the Levenshtein distance
-   * (Levenshtein 1966) as a part of the longer name.
+   * 1 for equal names but for case and separators, falling as {@link Spelling} says; 0 for long
+   * ones.
    */
   static double likeness(String a, String b) {
     String left = lower(a).replaceAll("[^a-z0-9]", "");
     String right = lower(b).replaceAll("[^a-z0-9]", "");
-    int longer = Math.max(left.length(), right.length());
-    if (longer == 0 || longer > 200) {
-      return 0;
-    }
-    int[] row = new int[right.length() + 1];
-    for (int j = 0; j < row.length; j++) {
-      row[j] = j;
-    }
-    for (int i = 1; i <= left.length(); i++) {
-      int diagonal = row[0];
-      row[0] = i;
-      for (int j = 1; j < row.length; j++) {
-        int above = row[j];
-        int change = diagonal + (left.charAt(i - 1) == right.charAt(j - 1) ? 0 : 1);
-        row[j] = Math.min(change, Math.min(above, row[j - 1]) + 1);
-        diagonal = above;
-      }
-    }
-    return 1.0 - (double) row[right.length()] / longer;
+    return Math.max(left.length(), right.length()) > LONGEST ? 0 : Spelling.likeness(left, right);
   }
 }

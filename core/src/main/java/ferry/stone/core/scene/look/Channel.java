@@ -1,5 +1,9 @@
 package ferry.stone.core.scene.look;
 
+import java.util.Arrays;
+import java.util.Locale;
+import java.util.Optional;
+
 /** What a material says about one side of its look. */
 public enum Channel {
   BASE_COLOUR("base colour", true),
@@ -51,6 +55,18 @@ public enum Channel {
 
   public String label() {
     return label;
+  }
+
+  /** The channel of a label or a name, however it is spelled. */
+  public static Optional<Channel> named(String text) {
+    String plain = plain(text);
+    return Arrays.stream(values())
+        .filter(c -> plain(c.label).equals(plain) || plain(c.name()).equals(plain))
+        .findFirst();
+  }
+
+  private static String plain(String text) {
+    return text.toLowerCase(Locale.ROOT).replace("color", "colour").replaceAll("[^a-z]", "");
   }
 
   /** Whether its images hold sRGB colour; the others hold data. */

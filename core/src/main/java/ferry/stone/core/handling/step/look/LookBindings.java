@@ -1,5 +1,6 @@
 package ferry.stone.core.handling.step.look;
 
+import ferry.stone.core.field.HandBindings;
 import ferry.stone.core.geometry.look.LookBinding;
 import ferry.stone.core.geometry.look.LookMatch;
 import ferry.stone.core.handling.Selection;

@@ -1,6 +1,7 @@
 package ferry.stone.core.handling.step.look;
 
 import ferry.stone.core.field.Field;
+import ferry.stone.core.field.HandBindings;
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.handling.Selection;
@@ -54,7 +55,7 @@ public final class PutLook extends BasicStep<PutLook.Params> {
 
   public PutLook() {
     super(
-        Group.SURFACE,
+        Group.LOOK,
         "putLook",
         "Put a look on",
         "Gives the chosen parts the materials of another part and what is below it: face by face"

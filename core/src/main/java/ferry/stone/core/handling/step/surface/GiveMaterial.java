@@ -43,7 +43,7 @@ public final class GiveMaterial extends BasicStep<GiveMaterial.Params> {
 
   public GiveMaterial() {
     super(
-        Group.SURFACE,
+        Group.LOOK,
         "material",
         "Give a material",
         "Gives faces a material of this name; a plain grey one is made when there is none.",

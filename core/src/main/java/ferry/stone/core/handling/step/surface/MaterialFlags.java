@@ -61,7 +61,7 @@ public final class MaterialFlags implements StepKind<MaterialFlags.Params> {
 
   @Override
   public Group group() {
-    return Group.SURFACE;
+    return Group.LOOK;
   }
 
   @Override

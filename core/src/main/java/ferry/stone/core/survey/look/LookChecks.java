@@ -1,4 +1,4 @@
-package ferry.stone.core.survey;
+package ferry.stone.core.survey.look;
 
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
@@ -23,7 +23,7 @@ import java.util.Set;
  * Whether a look that parts came without stands beside them, as with a cache and its model: on the
  * same faces, else in materials that go with all of their sets.
  */
-final class LookChecks {
+public final class LookChecks {
   /** Fewer sets may go with anything. */
   private static final int LEAST_SETS = 2;
 
@@ -37,7 +37,7 @@ final class LookChecks {
   private final Map<Integer, Material> materials = new HashMap<>();
   private final Map<Top, LookMatch> dressed = new IdentityHashMap<>();
 
-  LookChecks(Scene scene, Findings findings) {
+  public LookChecks(Scene scene, Findings findings) {
     this.scene = scene;
     this.findings = findings;
     meshes = scene.meshesById();
@@ -54,7 +54,7 @@ final class LookChecks {
 
   private record Shown(Node node, PolygonMesh mesh) {}
 
-  void run() {
+  public void run() {
     List<Top> tops = new ArrayList<>();
     int[] top = new int[scene.nodes().size()];
     for (int i = 0; i < top.length; i++) {

@@ -1,6 +1,7 @@
-package ferry.stone.core.handling.step.look;
+package ferry.stone.core.field;
 
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 
 /**
@@ -9,37 +10,59 @@ import java.util.Map;
  * material leaves what there is. Names with {@code = @ ; "} in them stand in double quotes, which
  * are doubled inside.
  */
-final class HandBindings {
+public final class HandBindings {
   /** Binds to nothing. */
-  static final String NOTHING = "-";
+  public static final String NOTHING = "-";
+
+  /** What a binding of sets looks like. */
+  private static final String SETS =
+      "a binding is a set, = and a material, like lips = wax or lips @ head/mouth = wax";
 
   private final String text;
+  private final String form;
   private final Map<Faces, String> byKey = new LinkedHashMap<>();
   private int at;
 
   /** Faces by the name of their set; on all parts where the path is empty. */
   private record Faces(String key, String path) {}
 
-  private HandBindings(String text) {
+  private HandBindings(String text, String form) {
     this.text = text;
+    this.form = form;
   }
 
   /**
    * @param text bindings one after another, apart by semicolons or new lines
    * @throws IllegalArgumentException in a sentence that shows what does not fit
    */
-  static HandBindings of(String text) {
-    HandBindings bindings = new HandBindings(text);
+  public static HandBindings of(String text) {
+    return of(text, SETS);
+  }
+
+  /**
+   * @param form what one looks like, for the sentence
+   */
+  public static HandBindings of(String text, String form) {
+    HandBindings bindings = new HandBindings(text, form);
     while (bindings.at < text.length()) {
       bindings.one();
     }
     return bindings;
   }
 
+  /** One that was said. */
+  public record Said(String key, String path, String value) {}
+
+  public List<Said> all() {
+    return byKey.entrySet().stream()
+        .map(e -> new Said(e.getKey().key(), e.getKey().path(), e.getValue()))
+        .toList();
+  }
+
   /**
    * Name of the material, {@code null} where nothing is said; one of the part itself goes first.
    */
-  String material(String key, String path) {
+  public String material(String key, String path) {
     String own = byKey.get(new Faces(key, path));
     return own != null ? own : byKey.get(new Faces(key, ""));
   }
@@ -49,7 +72,7 @@ final class HandBindings {
    *
    * @param material {@code null} to take back what was said of that part
    */
-  String with(String key, String path, String material) {
+  public String with(String key, String path, String material) {
     Map<Faces, String> all = new LinkedHashMap<>(byKey);
     all.remove(new Faces(key, path));
     if (material != null) {
@@ -95,9 +118,7 @@ final class HandBindings {
         end++;
       }
       throw new IllegalArgumentException(
-          "a binding is a set, = and a material, like lips = wax or lips @ head/mouth = wax; not \""
-              + text.substring(from, end).strip()
-              + "\"");
+          form + "; not \"" + text.substring(from, end).strip() + "\"");
     }
     at++;
     byKey.put(new Faces(key, path), material);

@@ -1,4 +1,4 @@
-package ferry.stone.core.handling.step.look;
+package ferry.stone.core.field;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;

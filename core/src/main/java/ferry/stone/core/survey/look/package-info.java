@@ -1,0 +1,2 @@
+/** Checks of materials and their images. */
+package ferry.stone.core.survey.look;
