@@ -12,6 +12,7 @@ const ComparePage = lazy(() => import('./features/compare/ComparePage'));
 const RoutinesPage = lazy(() => import('./features/routines/RoutinesPage'));
 const BatchesPage = lazy(() => import('./features/batches/BatchesPage'));
 const BatchPage = lazy(() => import('./features/batches/BatchPage'));
+const BenchPage = lazy(() => import('./features/bench/BenchPage'));
 const AtlasPage = lazy(() => import('./features/atlas/AtlasPage'));
 const CrossingPage = lazy(() => import('./features/crossing/CrossingPage'));
 
@@ -34,6 +35,7 @@ export function App() {
           <Route path="/batches/:id" element={<BatchPage />} />
           <Route path="/atlas" element={<AtlasPage />} />
           <Route path="/crossings/:id" element={<Navigate to="cargo" replace />} />
+          <Route path="/crossings/:id/materials" element={<BenchPage />} />
           <Route path="/crossings/:id/:stop" element={<CrossingPage />} />
           <Route path="*" element={<Navigate to="/" replace />} />
         </Routes>

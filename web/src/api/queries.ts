@@ -17,6 +17,7 @@ import {
   type LedgerRow,
   type LookTable,
   type MarksView,
+  type MaterialBench,
   type MotionApart,
   type NamedState,
   type PartView,
@@ -110,6 +111,14 @@ export const queries = {
     queryOptions({
       queryKey: ['crossing', id, 'scenes', 'handling'],
       queryFn: () => getJson<HandlingState>(`/api/crossings/${id}/handling`),
+    }),
+  /** Materials and the images on their channels. */
+  bench: (id: string, revision: number) =>
+    queryOptions({
+      queryKey: ['crossing', id, 'scenes', 'bench', revision],
+      queryFn: () => getJson<MaterialBench>(`/api/crossings/${id}/bench`),
+      placeholderData: (before: MaterialBench | undefined, query) =>
+        query?.queryKey[1] === id ? before : undefined,
     }),
   /** Rows of a ledger: of a landing, of both sides, or of two states. */
   ledger: (id: string, of: LedgerOf, revision: number, asked: LedgerAsked) =>

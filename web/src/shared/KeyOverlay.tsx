@@ -48,6 +48,16 @@ const KEYS: [string, [string, string][]][] = [
       ['Ctrl Z', 'undo'],
       ['Ctrl Shift Z', 'redo'],
       ['L', 'land'],
+      ['M', 'material bench'],
+    ],
+  ],
+  [
+    'Material bench',
+    [
+      ['/', 'find a material or an image'],
+      ['arrows', 'from cell to cell'],
+      ['Enter', 'open the cell'],
+      ['Delete', 'take away what the cell has'],
     ],
   ],
 ];

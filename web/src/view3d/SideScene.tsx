@@ -49,6 +49,7 @@ export function SideScene(props: Props) {
     props;
   const { motion, skeleton, deviations, picks, night, handles } = props;
   const byHand = useView((s) => s.morphWeights);
+  const lit = useView((s) => s.lit);
   const { invalidate } = useThree();
 
   // Every far side brings a list of its own; equal lists must not make shaders and textures anew.
@@ -62,8 +63,9 @@ export function SideScene(props: Props) {
       showBacks,
       () => invalidate(),
       deviations.most,
+      lit,
     );
-  }, [crossingId, look, shading, showBacks, invalidate, deviations.most]);
+  }, [crossingId, look, shading, showBacks, invalidate, deviations.most, lit]);
   useEffect(() => () => materials.dispose(), [materials]);
 
   const chosen = useMemo(() => new Set(selected), [selected]);

@@ -20,6 +20,8 @@ import type { Shading } from './viewState';
 const BRASS = '#c99a2e';
 const VERMILION = '#d2452a';
 const METAL_SHOWN = 0.55;
+/** How much is seen of what does not stand out. */
+const FADED = 0.14;
 /** Sets of UVs that the graphics library knows. */
 const MOST_SETS = 4;
 const WRAPPING = {
@@ -42,6 +44,8 @@ export class MaterialSet {
     private readonly changed: () => void,
     /** Deviation in metres that is drawn as most. */
     private readonly scale = 1,
+    /** Name of the material that stands out; `null` for none. */
+    private readonly lit: string | null = null,
   ) {}
 
   get(
@@ -99,7 +103,13 @@ export class MaterialSet {
         flatShading,
       });
     }
-    return this.surface(id, has, flatShading);
+    const surface = this.surface(id, has, flatShading);
+    if (this.lit !== null && this.views.get(id)?.name !== this.lit) {
+      surface.opacity = FADED;
+      surface.transparent = true;
+      surface.depthWrite = false;
+    }
+    return surface;
   }
 
   private surface(
@@ -148,11 +158,11 @@ export class MaterialSet {
     if (!view) {
       return null;
     }
-    const key = `${view.id}/${colour}/${view.offsetU}/${view.offsetV}/${view.scaleU}/${view.scaleV}/${view.wrapU}/${view.wrapV}/${view.sharp}/${view.rotation}/${view.uvSet}`;
+    const key = `${view.key}/${view.part}/${colour}/${view.offsetU}/${view.offsetV}/${view.scaleU}/${view.scaleV}/${view.wrapU}/${view.wrapV}/${view.sharp}/${view.rotation}/${view.uvSet}`;
     let texture = this.textures.get(key);
     if (!texture) {
       texture = this.loader.load(
-        `/api/crossings/${this.crossingId}/textures/${view.id}`,
+        `/api/crossings/${this.crossingId}/textures/${view.key}${view.part ? `?part=${view.part}` : ''}`,
         this.changed,
         undefined,
         this.changed,

@@ -89,6 +89,8 @@ interface ViewState {
   pickMode: PickMode;
   /** Faces or vertices that are picked; all of one part. */
   picks: Pick[];
+  /** Name of the material that stands out from the others; `null` for none. */
+  lit: string | null;
   /** Morph weights set by hand, by node. */
   morphWeights: Record<number, number[]>;
   set: (change: Partial<ViewState>) => void;
@@ -128,6 +130,7 @@ export const useView = create<ViewState>((set) => ({
   sameSpot: false,
   pickMode: 'part',
   picks: [],
+  lit: null,
   morphWeights: {},
   set: (change) => set(change),
   orbit: (dAzimuth, dElevation) =>
@@ -173,6 +176,7 @@ export const useView = create<ViewState>((set) => ({
       sameSpot: false,
       pickMode: 'part',
       picks: [],
+      lit: null,
     }),
 }));
 

@@ -77,13 +77,23 @@ export default function CrossingPage() {
         left={crossing.data && <CrossingName crossing={crossing.data} />}
         middle={<RouteLine id={id} stop={stop as Stop} ready={ready} />}
         right={
-          <Button
-            disabled={!ready}
-            onClick={() => navigate(`/crossings/${id}/landing${window.location.search}`)}
-            title="Land (L)"
-          >
-            Land
-          </Button>
+          <>
+            <Button
+              variant="outline-secondary"
+              disabled={!ready}
+              onClick={() => navigate(`/crossings/${id}/materials`)}
+              title="Material bench (M)"
+            >
+              Materials
+            </Button>
+            <Button
+              disabled={!ready}
+              onClick={() => navigate(`/crossings/${id}/landing${window.location.search}`)}
+              title="Land (L)"
+            >
+              Land
+            </Button>
+          </>
         }
       />
       <main className="crossing">

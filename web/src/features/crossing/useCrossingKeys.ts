@@ -34,6 +34,7 @@ export function useCrossingKeys(id: string, stop: Stop, ready: boolean) {
     '/': () => document.getElementById('find-part')?.focus(),
     a: () => document.getElementById('add-step')?.click(),
     l: () => navigate(`/crossings/${id}/landing${window.location.search}`),
+    m: () => navigate(`/crossings/${id}/materials`),
     j: () => set({ skeleton: !useView.getState().skeleton }),
     o: () => set({ ownLights: !useView.getState().ownLights }),
     k: () => {

@@ -1,6 +1,13 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback } from 'react';
-import { ApiError, type HandlingState, type Offer, type Step, sendJson } from '../../api/client';
+import {
+  ApiError,
+  type BenchPut,
+  type HandlingState,
+  type Offer,
+  type Step,
+  sendJson,
+} from '../../api/client';
 import { queries } from '../../api/queries';
 import { complain } from '../../shared/Notices';
 
@@ -78,6 +85,12 @@ export function useHandling(id: string, ready: boolean) {
       ),
     [run, id],
   );
+  /** Puts images on channels of materials; `null` takes back what was said by hand. */
+  const put = useCallback(
+    (puts: BenchPut[]) =>
+      run((now) => sendJson('PUT', `/api/crossings/${id}/bench`, { revision: now.revision, puts })),
+    [run, id],
+  );
   const undo = useCallback(
     () => run(() => sendJson('POST', `/api/crossings/${id}/handling/undo`)),
     [run, id],
@@ -86,5 +99,5 @@ export function useHandling(id: string, ready: boolean) {
     () => run(() => sendJson('POST', `/api/crossings/${id}/handling/redo`)),
     [run, id],
   );
-  return { state: query.data, change, accept, bind, undo, redo };
+  return { state: query.data, change, accept, bind, put, undo, redo };
 }

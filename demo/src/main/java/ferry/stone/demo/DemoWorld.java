@@ -21,6 +21,7 @@ public final class DemoWorld {
   public enum Cargo {
     BOLLARD_SET("Bollard set", "bollard-set.zip"),
     LANTERN_STRING("Lantern string", "lantern-string.zip"),
+    GATE_LANTERN("Gate lantern", "gate-lantern.zip"),
     CAPSTAN("Capstan", "capstan.zip"),
     HERON("Heron automaton", "heron-automaton.zip"),
     HERON_FBX("Heron automaton, FBX", "heron-automaton-fbx.zip"),
@@ -94,6 +95,7 @@ public final class DemoWorld {
       switch (cargo) {
         case BOLLARD_SET -> BollardSet.write(output);
         case LANTERN_STRING -> LanternString.write(output);
+        case GATE_LANTERN -> GateLantern.write(output);
         case CAPSTAN -> Capstan.write(output);
         case HERON -> Heron.write(output);
         case HERON_FBX -> Heron.writeFbx(output);

@@ -31,6 +31,47 @@ final class Paint {
     return ImageCodec.encodePng(new Pixels(size, size, argb, false));
   }
 
+  /**
+   * A normal map of noise taken as heights.
+   *
+   * @param steep how high the heights are
+   * @param up whether green points up in the image
+   */
+  static byte[] bumps(long seed, int size, double steep, boolean up) {
+    double[] noise = noise(seed, size);
+    int[] argb = new int[size * size];
+    for (int y = 0; y < size; y++) {
+      for (int x = 0; x < size; x++) {
+        double right = noise[y * size + (x + 1) % size] - noise[y * size + (x + size - 1) % size];
+        double down = noise[(y + 1) % size * size + x] - noise[(y + size - 1) % size * size + x];
+        double nx = -steep * right;
+        double ny = up ? steep * down : -steep * down;
+        double length = Math.sqrt(nx * nx + ny * ny + 1);
+        argb[y * size + x] =
+            0xff000000 | level(nx / length) << 16 | level(ny / length) << 8 | level(1 / length);
+      }
+    }
+    return ImageCodec.encodePng(new Pixels(size, size, argb, false));
+  }
+
+  private static int level(double value) {
+    return (int) Math.round(127.5 * (value + 1));
+  }
+
+  /** Occlusion, roughness and metal in red, green and blue. */
+  static byte[] packed(long seed, int size) {
+    double[] shade = noise(seed, size);
+    double[] rough = noise(seed + 9, size);
+    int[] argb = new int[size * size];
+    for (int i = 0; i < argb.length; i++) {
+      int occlusion = (int) (190 + 65 * shade[i]);
+      int roughness = (int) (90 + 120 * rough[i]);
+      int metal = rough[i] > 0.62 ? 60 : 235;
+      argb[i] = 0xff000000 | occlusion << 16 | roughness << 8 | metal;
+    }
+    return ImageCodec.encodePng(new Pixels(size, size, argb, false));
+  }
+
   /** Paper panels with ribs, warm towards the middle. */
   static byte[] paper(long seed, int size) {
     double[] noise = noise(seed, size);

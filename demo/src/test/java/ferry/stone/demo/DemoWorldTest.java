@@ -96,6 +96,7 @@ class DemoWorldTest {
     "ARCH, 0, 1, 0, 0, 0",
     "BOLLARD_SET, 0, 0, 0, 0, 1",
     "LANTERN_STRING, 0, 0, 0, 0, 0",
+    "GATE_LANTERN, 0, 0, 0, 0, 0",
     "PENNANT, 0, 0, 0, 1, 0",
     "PENNANT_CACHE, 0, 0, 0, 1, 0",
     "ARCH_CACHE, 0, 0, 0, 40, 0",

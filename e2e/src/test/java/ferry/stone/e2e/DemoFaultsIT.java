@@ -57,6 +57,7 @@ class DemoFaultsIT {
                   "texture-missing")),
           Map.entry(
               Cargo.LANTERN_STRING, List.of("duplicate-names", "texture-missing", "no-normals")),
+          Map.entry(Cargo.GATE_LANTERN, List.of("images-loose")),
           Map.entry(
               Cargo.CAPSTAN, List.of("pivot-beside-axis", "mirrored-part", "duplicate-names")),
           Map.entry(

@@ -8,11 +8,7 @@ import ferry.stone.core.motion.Caches;
 import ferry.stone.core.motion.Pose;
 import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.Scene;
-import ferry.stone.core.scene.UvOrigin;
-import ferry.stone.core.scene.look.Channel;
-import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.look.Texture;
-import ferry.stone.core.scene.look.TextureUse;
 import ferry.stone.core.scene.look.Wrap;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.Node;
@@ -20,12 +16,8 @@ import ferry.stone.core.scene.node.Purpose;
 import ferry.stone.core.scene.node.Skin;
 import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.scene.time.MeshSequence;
-import ferry.stone.core.texture.ColourSpace;
-import ferry.stone.core.texture.PbrMaterial;
-import ferry.stone.core.texture.PbrTranslation;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -192,6 +184,8 @@ public record SideView(
    *
    * @param rotation radians, as KHR_texture_transform turns
    * @param uvSet the set of the mesh by which it lies, counted from 0
+   * @param key under which its image is fetched; another image has another key
+   * @param part r, g, b or a where one part of the image is read as all of it; empty otherwise
    */
   public record TextureView(
       int id,
@@ -203,7 +197,9 @@ public record SideView(
       Wrap.Edge wrapV,
       boolean sharp,
       double rotation,
-      int uvSet) {}
+      int uvSet,
+      String key,
+      String part) {}
 
   /** Names a mesh, so that a page can ask for it and knows it when it sees it again. */
   @FunctionalInterface
@@ -213,6 +209,11 @@ public record SideView(
     /** Names a mesh that is another one over time; empty where it is shown as it is at first. */
     default String key(MeshSequence sequence, Scene scene) {
       return "";
+    }
+
+    /** Names an image; the same value keeps its name. */
+    default String image(Texture texture) {
+      return Integer.toString(texture.id());
     }
   }
 
@@ -305,7 +306,7 @@ public record SideView(
         numbers(bounds),
         fromNear(scene, caption).get(new double[16]),
         nodes,
-        scene.materials().stream().map(m -> material(m, scene)).toList(),
+        scene.materials().stream().map(m -> SideMaterials.of(m, scene, keys)).toList(),
         scene.skins().stream().map(s -> skin(scene, s, toView)).toList(),
         Caches.timeline(scene).stream().map(c -> clip(c, scene)).toList(),
         cameras(scene, new Matrix4d(toView)),
@@ -443,58 +444,5 @@ public record SideView(
   /** Carries the world of a far side to its view. */
   public static Matrix4d farToView(Scene far) {
     return far.frame().matrixTo(Frame.Y_UP_METRE);
-  }
-
-  private static MaterialView material(Material material, Scene scene) {
-    PbrMaterial pbr = PbrTranslation.translate(material, scene.linearColours());
-    Map<String, TextureView> textures = new LinkedHashMap<>();
-    put(textures, "base", pbr.base(), scene);
-    put(textures, "opacity", pbr.opacity(), scene);
-    put(textures, "roughness", pbr.packed() != null ? pbr.packed() : pbr.roughnessMap(), scene);
-    put(textures, "metallic", pbr.packed() != null ? pbr.packed() : pbr.metallicMap(), scene);
-    put(textures, "normal", pbr.normal(), scene);
-    put(textures, "bump", pbr.bump(), scene);
-    put(textures, "emissive", pbr.emissiveMap(), scene);
-    List<String> missing = new ArrayList<>();
-    for (Map.Entry<Channel, Material.Value> entry : material.channels().entrySet()) {
-      TextureUse use = entry.getValue().texture();
-      if (use != null && !scene.texture(use.textureId()).map(Texture::isFound).orElse(false)) {
-        missing.add(entry.getKey().label());
-      }
-    }
-    return new MaterialView(
-        material.id(),
-        material.name(),
-        ColourSpace.hex(pbr.baseColour()),
-        pbr.baseColour()[3],
-        pbr.metallic(),
-        pbr.roughness(),
-        ColourSpace.hex(pbr.emissive()),
-        pbr.emissiveStrength(),
-        pbr.alpha().name(),
-        pbr.doubleSided(),
-        textures,
-        missing);
-  }
-
-  private static void put(
-      Map<String, TextureView> textures, String key, TextureUse use, Scene scene) {
-    if (use != null && scene.texture(use.textureId()).map(Texture::isFound).orElse(false)) {
-      boolean down = scene.uvOrigin() == UvOrigin.TOP_LEFT;
-      TextureUse there = down ? use : use.flipped(UvOrigin.TOP_LEFT);
-      textures.put(
-          key,
-          new TextureView(
-              there.textureId(),
-              there.offsetU(),
-              there.offsetV(),
-              there.scaleU(),
-              there.scaleV(),
-              there.wrap().u(),
-              there.wrap().v(),
-              there.wrap().sharp(),
-              there.rotationRadians(),
-              there.uvSet()));
-    }
   }
 }

@@ -148,6 +148,19 @@ class PutTexturesTest {
     assertThatThrownBy(() -> near.images().read("../secret.png")).isInstanceOf(Exception.class);
   }
 
+  /** The folder was renamed and the file too; a lantern's folder does not make it the lantern's. */
+  @Test
+  void aRenamedFileIsFoundByTheNameThatIsWanted() throws Exception {
+    TestFiles files = new TestFiles().with("yard.obj", "mtllib a.mtl\n" + TWO_PARTS);
+    files.with(
+        "a.mtl",
+        "newmtl lantern_body\nKd 1 0 0\nnewmtl wood\nKd 1 1 1\nmap_Kd tex/timber_col.png\n");
+    files.with("lantern/timber_colour.png", TestImages.colours(1));
+    Scene far = put(CargoReader.read("yard", ReadContext.of(files)), Map.of()).scene();
+    assertThat(image(far, "wood", Channel.BASE_COLOUR)).isEqualTo("timber_colour.png");
+    assertThat(material(far, "lantern_body").texture(Channel.BASE_COLOUR)).isEmpty();
+  }
+
   @Test
   void whatIsInTheWrongChannelIsFoundAndPutRight() throws Exception {
     TestFiles files = new TestFiles().with("yard.obj", "mtllib a.mtl\n" + TWO_PARTS);

@@ -7,6 +7,7 @@ import ferry.stone.core.handling.PartNaming;
 import ferry.stone.core.handling.Step;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.SceneWeight;
+import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.time.MeshSequence;
 import ferry.stone.core.shore.Shore;
@@ -18,14 +19,17 @@ import ferry.stone.core.work.Progress;
 import ferry.stone.server.side.FarChanges;
 import java.io.IOException;
 import java.lang.ref.SoftReference;
+import java.lang.ref.WeakReference;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
+import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
+import java.util.WeakHashMap;
 
 /** A crossing's scenes in memory: near side, survey, and the stages of the handling. */
 public final class LoadedCrossing implements SideView.MeshKeys {
@@ -41,6 +45,13 @@ public final class LoadedCrossing implements SideView.MeshKeys {
   private final String prefix = UUID.randomUUID().toString().substring(0, 8);
   private final Map<PolygonMesh, String> keys = new IdentityHashMap<>();
   private final Map<String, Shown> shown = new LinkedHashMap<>();
+
+  /**
+   * Textures are told apart by their bytes' place in memory: equal ones of two scenes share a key.
+   */
+  private final Map<Texture, String> imageKeys = new WeakHashMap<>();
+
+  private final Map<String, WeakReference<Texture>> images = new HashMap<>();
   private volatile List<Handling.Stage> stages = List.of();
   private Shore shore;
   private volatile Survey survey;
@@ -236,6 +247,24 @@ public final class LoadedCrossing implements SideView.MeshKeys {
       forgetOld();
     }
     return key;
+  }
+
+  /** The key under which an image is fetched; it lives as long as a scene that has it. */
+  @Override
+  public synchronized String image(Texture texture) {
+    String key = imageKeys.get(texture);
+    if (key == null) {
+      key = prefix + "-i" + nextKey++;
+      imageKeys.put(texture, key);
+      images.put(key, new WeakReference<>(texture));
+    }
+    return key;
+  }
+
+  /** An image that a view was told of; {@code null} when it is not there any more. */
+  public synchronized Texture image(String key) {
+    WeakReference<Texture> known = images.get(key);
+    return known == null ? null : known.get();
   }
 
   /** Meshes of states long gone are let go; the near side's stay. */

@@ -3,7 +3,6 @@ package ferry.stone.server.crossing;
 import ferry.stone.core.field.Field;
 import ferry.stone.core.finding.Offer;
 import ferry.stone.core.format.FormatException;
-import ferry.stone.core.format.files.TextureBytes;
 import ferry.stone.core.handling.Handling;
 import ferry.stone.core.handling.Step;
 import ferry.stone.core.handling.Steps;
@@ -13,9 +12,6 @@ import ferry.stone.core.proof.LedgerPage;
 import ferry.stone.core.proof.LedgerRow;
 import ferry.stone.core.proof.pair.SideLedger;
 import ferry.stone.core.scene.Scene;
-import ferry.stone.core.scene.look.Texture;
-import ferry.stone.core.texture.ImageCodec;
-import ferry.stone.core.texture.ImageInfo;
 import ferry.stone.core.view.PartView;
 import ferry.stone.core.view.Preview;
 import ferry.stone.core.view.SideView;
@@ -29,7 +25,6 @@ import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.function.Function;
-import org.springframework.http.CacheControl;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
@@ -281,31 +276,5 @@ public class SideController {
 
   private static SideView near(LoadedCrossing loaded) {
     return SideView.near(loaded.near(), loaded);
-  }
-
-  @GetMapping("/crossings/{id}/textures/{textureId}")
-  public ResponseEntity<byte[]> texture(@PathVariable String id, @PathVariable int textureId)
-      throws IOException, FormatException {
-    LoadedCrossing loaded = scenes.scenes(id);
-    Texture texture =
-        loaded
-            .near()
-            .texture(textureId)
-            .filter(Texture::isFound)
-            .orElseThrow(() -> new NotFoundException("This texture is not in the cargo."));
-    byte[] bytes = TextureBytes.read(texture, loaded.cargo());
-    ImageInfo info;
-    try {
-      info = ImageCodec.probe(bytes, texture.name());
-      if (!info.isPngOrJpeg()) {
-        bytes = ImageCodec.encodePng(ImageCodec.decode(bytes, texture.name()));
-      }
-    } catch (IOException e) {
-      throw new FormatException(FormatException.Kind.CORRUPT, texture.name(), "", e.getMessage());
-    }
-    return ResponseEntity.ok()
-        .cacheControl(CacheControl.noCache())
-        .contentType(info.kind().equals("jpeg") ? MediaType.IMAGE_JPEG : MediaType.IMAGE_PNG)
-        .body(bytes);
   }
 }

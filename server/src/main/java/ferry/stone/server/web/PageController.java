@@ -9,7 +9,7 @@ public class PageController {
   @GetMapping({
     "/",
     "/crossings/{id}",
-    "/crossings/{id}/{stop:cargo|survey|handling|landing|proof}",
+    "/crossings/{id}/{stop:cargo|survey|handling|landing|proof|materials}",
     "/jobs",
     "/batches",
     "/batches/{id}",

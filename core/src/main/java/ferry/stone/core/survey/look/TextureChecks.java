@@ -31,16 +31,6 @@ public final class TextureChecks {
   /** Proposals below it are for the bench to decide. */
   private static final double LIKELY = 0.5;
 
-  /** How clearly the slopes have to say that green points down. */
-  private static final double DOWNWARDS = -0.3;
-
-  private static final Map<Channel, Channel> DATA =
-      Map.of(
-          Channel.METALLIC, Channel.METALLIC,
-          Channel.ROUGHNESS, Channel.ROUGHNESS,
-          Channel.OCCLUSION, Channel.OCCLUSION,
-          Channel.OCCLUSION_ROUGHNESS_METALLIC, Channel.OCCLUSION_ROUGHNESS_METALLIC);
-
   private final Scene scene;
   private final Findings findings;
 
@@ -116,74 +106,42 @@ public final class TextureChecks {
   }
 
   private void slot(Material material, Channel channel, Texture texture, ImageEvidence look) {
-    boolean normal = channel == Channel.NORMAL || channel == Channel.CLEARCOAT_NORMAL;
-    if (look.isNormalMap() && (channel.isColour() || DATA.containsKey(channel))) {
-      Finding finding =
-          told("normal-map-misplaced", Severity.FIX, material, channel, texture, look)
-              .apply("The image of this channel holds directions: it is a normal map.");
-      boolean free = material.texture(Channel.NORMAL).isEmpty();
-      findings.add(
-          free
-              ? finding.offer(
-                  move("Put it on normal", material, channel, Channel.NORMAL, texture),
-                  take(material, channel))
-              : finding.offer(take(material, channel)));
-    } else if (normal && !look.isNormalMap() && !look.isFlat()) {
-      Finding finding =
-          told("no-normal-map", Severity.FIX, material, channel, texture, look)
-              .apply(
-                  look.isGrey()
-                      ? "The image of this channel is grey: it is no normal map, but may be heights."
-                      : "The image of this channel holds colours, and no directions.");
-      findings.add(
-          look.isGrey() && material.texture(Channel.BUMP).isEmpty()
-              ? finding.offer(
-                  move("Put it on bump", material, channel, Channel.BUMP, texture),
-                  take(material, channel))
-              : finding.offer(take(material, channel)));
-    } else if (normal && look.upward() < DOWNWARDS) {
-      findings.add(
-          told("green-points-down", Severity.LOOK, material, channel, texture, look)
-              .apply(
-                  "The slopes of this normal map fit a surface only when its green points down:"
-                      + " bumps would look like dents.")
-              .measured(String.format(Locale.ROOT, "%.0f %% surer", -100 * look.upward()))
-              .offer(
-                  Offer.step(
-                          "Turn its green up",
-                          "textures",
-                          Map.of(
-                              "find",
-                              "none",
-                              "bindings",
-                              TextureBindings.with(
-                                  "", channel, material.name(), written(texture, " [opposite]"))))
-                      .asking()));
-    } else if (DATA.containsKey(channel)
-        && look.isColour()
-        && material.texture(channel).orElseThrow().component() == 0
-        && channel != Channel.OCCLUSION_ROUGHNESS_METALLIC) {
-      findings.add(
-          told("colour-as-data", Severity.LOOK, material, channel, texture, look)
-              .apply("The image of this channel is colourful, and its numbers are read as data.")
-              .offer(take(material, channel)));
+    char part = material.texture(channel).orElseThrow().component();
+    String against = look.against(channel, part);
+    if (against.isEmpty()) {
+      return;
     }
-  }
-
-  private interface Telling {
-    Finding apply(String message);
-  }
-
-  private static Telling told(
-      String code,
-      Severity severity,
-      Material material,
-      Channel channel,
-      Texture texture,
-      ImageEvidence look) {
-    return message ->
-        Finding.of(code, severity, material.name() + ", " + channel.label(), message)
-            .evidence(texture.name() + ": " + look.words());
+    boolean normal = channel == Channel.NORMAL || channel == Channel.CLEARCOAT_NORMAL;
+    List<Offer> offers = new ArrayList<>();
+    String code;
+    Severity severity = Severity.FIX;
+    if (normal && look.isDownward()) {
+      code = "green-points-down";
+      severity = Severity.LOOK;
+      String turned = written(texture, " [opposite]");
+      offers.add(
+          offer("Turn its green up", TextureBindings.with("", channel, material.name(), turned)));
+    } else if (normal) {
+      code = "no-normal-map";
+      if (look.isGrey() && material.texture(Channel.BUMP).isEmpty()) {
+        offers.add(move("Put it on bump", material, channel, Channel.BUMP, texture));
+      }
+      offers.add(take(material, channel));
+    } else if (look.isNormalMap()) {
+      code = "normal-map-misplaced";
+      if (material.texture(Channel.NORMAL).isEmpty()) {
+        offers.add(move("Put it on normal", material, channel, Channel.NORMAL, texture));
+      }
+      offers.add(take(material, channel));
+    } else {
+      code = "colour-as-data";
+      severity = Severity.LOOK;
+      offers.add(take(material, channel));
+    }
+    findings.add(
+        Finding.of(code, severity, material.name() + ", " + channel.label(), against)
+            .evidence(texture.name() + ": " + look.words())
+            .offer(offers.toArray(Offer[]::new)));
   }
 
   /** How a binding names a texture. */
@@ -195,13 +153,15 @@ public final class TextureChecks {
   private static Offer move(
       String label, Material material, Channel from, Channel to, Texture texture) {
     String away = TextureBindings.with("", from, material.name(), "-");
-    String both = TextureBindings.with(away, to, material.name(), written(texture, ""));
-    return Offer.step(label, "textures", Map.of("find", "none", "bindings", both)).asking();
+    return offer(label, TextureBindings.with(away, to, material.name(), written(texture, "")));
   }
 
   private static Offer take(Material material, Channel channel) {
-    String away = TextureBindings.with("", channel, material.name(), "-");
-    return Offer.step("Take it away", "textures", Map.of("find", "none", "bindings", away))
-        .asking();
+    return offer("Take it away", TextureBindings.with("", channel, material.name(), "-"));
+  }
+
+  /** What pixels look like is a guess, so it is accepted by itself. */
+  private static Offer offer(String label, String bindings) {
+    return Offer.step(label, "textures", Map.of("find", "none", "bindings", bindings)).asking();
   }
 }

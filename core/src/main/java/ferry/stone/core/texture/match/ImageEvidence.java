@@ -44,6 +44,9 @@ public record ImageEvidence(
   private static final double COLOURFUL = 0.06;
   private static final double FLAT = 0.004;
 
+  /** How clearly the slopes have to say that green points down. */
+  private static final double DOWNWARDS = -0.3;
+
   /**
    * @param file an image file
    * @param name for messages
@@ -183,6 +186,40 @@ public record ImageEvidence(
     }
     // Colours may be grey; data is not colourful.
     return channel.isColour() || !isColour() ? 1 : 0.6;
+  }
+
+  /**
+   * Why an image with these pixels does not go with a channel, as a sentence; empty where it does.
+   *
+   * @param part of the image that is read, or 0
+   */
+  public String against(Channel channel, char part) {
+    boolean normal = channel == Channel.NORMAL || channel == Channel.CLEARCOAT_NORMAL;
+    if (normal) {
+      return !isNormalMap() && !isFlat()
+          ? isGrey()
+              ? "The image is grey: it is no normal map, but may be heights."
+              : "The image holds colours, and no directions."
+          : upward < DOWNWARDS
+              ? "Its slopes fit a surface only when green points down: bumps would look like dents."
+              : "";
+    }
+    boolean data =
+        channel == Channel.METALLIC
+            || channel == Channel.ROUGHNESS
+            || channel == Channel.OCCLUSION
+            || channel == Channel.OCCLUSION_ROUGHNESS_METALLIC;
+    if (isNormalMap() && (channel.isColour() || data)) {
+      return "The image holds directions: it is a normal map.";
+    }
+    return data && part == 0 && channel != Channel.OCCLUSION_ROUGHNESS_METALLIC && isColour()
+        ? "The image is colourful, and its numbers are read as data."
+        : "";
+  }
+
+  /** Whether the slopes say clearly that green points down. */
+  public boolean isDownward() {
+    return upward < DOWNWARDS;
   }
 
   /** In words for people. */

@@ -12,6 +12,7 @@ final class SubjectNames {
   private static final double MATERIAL = 1;
   private static final double PART = 0.95;
   private static final double FOLDER = 0.9;
+  private static final double FOLDER_ONLY = 0.5;
   private static final double INSIDE = 0.55;
   private static final double INSIDE_MORE = 0.35;
   private static final double COMMON = 0.55;
@@ -60,12 +61,14 @@ final class SubjectNames {
     for (List<String> part : parts) {
       best = best.or(PART * likeness(subject, part), "named like a part that has the material");
     }
+    // A file that names something goes by that; its folder may be that of the whole asset.
+    double folders = subject.isEmpty() ? FOLDER : FOLDER_ONLY;
     for (String name : folder.split("/")) {
       List<String> words = words(name);
       if (words.equals(own) && !own.isEmpty()) {
-        best = best.or(FOLDER, "in a folder named like the material");
+        best = best.or(folders, "in a folder named like the material");
       } else if (parts.contains(words)) {
-        best = best.or(FOLDER * PART, "in a folder named like a part that has the material");
+        best = best.or(folders * PART, "in a folder named like a part that has the material");
       }
     }
     return best;

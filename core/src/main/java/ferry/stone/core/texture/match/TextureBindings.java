@@ -57,6 +57,13 @@ public final class TextureBindings {
     return puts;
   }
 
+  /** An image with the role that it has, as it is written behind {@code =}. */
+  public static String image(String path, ImageRole role) {
+    String part = role.component() == 0 ? "" : String.valueOf(role.component());
+    String opposite = role.inverted() ? (part.isEmpty() ? "opposite" : ", opposite") : "";
+    return part.isEmpty() && opposite.isEmpty() ? path : path + " [" + part + opposite + "]";
+  }
+
   /**
    * The text with another binding.
    *

@@ -1,5 +1,6 @@
 package ferry.stone.core.texture.match;
 
+import ferry.stone.core.math.Spelling;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.Scene.ShownMesh;
 import ferry.stone.core.scene.look.Channel;
@@ -26,6 +27,12 @@ public final class TextureMatch {
   private static final double LEAST = 0.25;
 
   private static final double ONLY_MATERIAL = 0.8;
+
+  /** How alike a renamed file is to the name that is wanted, and how sure that makes it. */
+  private static final double RENAMED = 0.6;
+
+  private static final double BY_LIKENESS = 0.4;
+  private static final double MOST_SURE = 0.99;
 
   /** More images than that are a folder of many assets, not those of one material. */
   public static final int FEW = 40;
@@ -140,7 +147,8 @@ public final class TextureMatch {
     List<Thought> thoughts = new ArrayList<>();
     Map<String, String> nothing = new LinkedHashMap<>();
     for (String image : images) {
-      List<Thought> own = thoughts(image);
+      List<Thought> own = new ArrayList<>(thoughts(image));
+      own.addAll(renamed(image));
       if (own.isEmpty()) {
         nothing.put(image, why(image));
       }
@@ -219,6 +227,40 @@ public final class TextureMatch {
       }
     }
     return found;
+  }
+
+  /** A file whose name is much like that of an image which a material wants and does not find. */
+  private List<Thought> renamed(String image) {
+    List<Thought> found = new ArrayList<>();
+    for (Material material : scene.materials()) {
+      material
+          .channels()
+          .forEach(
+              (channel, value) -> {
+                Optional<Texture> wanted =
+                    Optional.ofNullable(value.texture())
+                        .flatMap(use -> scene.texture(use.textureId()));
+                if (wanted.isPresent() && !wanted.get().isFound()) {
+                  double like =
+                      Spelling.likeness(
+                          plain(image), plain(wanted.get().written().replace('\\', '/')));
+                  if (like >= RENAMED) {
+                    ImageRole role = new ImageRole(channel, value.texture().component(), false);
+                    String why = "named like " + wanted.get().written() + ", which is not found";
+                    double sure = BY_LIKENESS + (MOST_SURE - BY_LIKENESS) * like;
+                    found.add(new Thought(image, List.of(role), material, sure, List.of(why)));
+                  }
+                }
+              });
+    }
+    return found;
+  }
+
+  /** A file name without folder, ending and signs, in small letters. */
+  private static String plain(String path) {
+    String name = path.substring(path.lastIndexOf('/') + 1);
+    String stem = name.contains(".") ? name.substring(0, name.lastIndexOf('.')) : name;
+    return String.join("", NameTokens.of(stem));
   }
 
   private record Likely(Material material, double value, String why) {}
