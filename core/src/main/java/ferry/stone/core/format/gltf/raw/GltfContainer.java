@@ -45,6 +45,7 @@ public final class GltfContainer {
   private final Map<Integer, GltfData> buffers = new HashMap<>();
   private final Map<Integer, ByteBuffer> views = new HashMap<>();
   private final Map<Integer, ByteBuffer> unpacked = new HashMap<>();
+  private GltfDraco draco;
   private JsonNode root;
   private GltfData binChunk;
 
@@ -233,6 +234,14 @@ public final class GltfContainer {
       views.put(index, known);
     }
     return known.duplicate().order(ByteOrder.LITTLE_ENDIAN);
+  }
+
+  /** Accessors that are packed with their primitive. */
+  public GltfDraco draco() throws FormatException {
+    if (draco == null) {
+      draco = new GltfDraco(this);
+    }
+    return draco;
   }
 
   /** Packed views are unpacked once. */

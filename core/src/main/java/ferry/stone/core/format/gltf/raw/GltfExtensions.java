@@ -14,6 +14,7 @@ public final class GltfExtensions {
   public static final String UNLIT = "KHR_materials_unlit";
   public static final String QUANTIZATION = "KHR_mesh_quantization";
   public static final String MESHOPT = "EXT_meshopt_compression";
+  public static final String DRACO = "KHR_draco_mesh_compression";
   public static final String POINTER = "KHR_animation_pointer";
   public static final String KTX2 = "KHR_texture_basisu";
   public static final String WEBP = "EXT_texture_webp";
@@ -37,6 +38,7 @@ public final class GltfExtensions {
                 UNLIT,
                 QUANTIZATION,
                 MESHOPT,
+                DRACO,
                 POINTER,
                 VARIANTS,
                 WEBP,
@@ -47,13 +49,6 @@ public final class GltfExtensions {
 
   /** Why a required extension stops the reading, and what to do. */
   public static String refusal(String name) {
-    if (name.equals("KHR_draco_mesh_compression")) {
-      return "the meshes are packed with "
-          + name
-          + ", for which there is no decoder here. Export again without mesh compression, or with "
-          + MESHOPT
-          + ".";
-    }
     return "the file needs "
         + name
         + ", which is not known here; without it the file would be read wrongly. Export again"

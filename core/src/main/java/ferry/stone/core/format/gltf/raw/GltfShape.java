@@ -55,6 +55,7 @@ final class GltfShape {
     {"node." + GltfExtensions.VISIBILITY, "visible:flag"},
     {"mesh", "name:text primitives:[primitive] weights:[number]"},
     {"primitive", "attributes:{index} targets:[{index}] indices:index material:index mode:whole"},
+    {"primitive." + GltfExtensions.DRACO, "bufferView:index! attributes:{index}"},
     {"primitive." + GltfExtensions.VARIANTS, "mappings:[mapping]"},
     {"mapping", "material:index! variants:[index]! name:text"},
     {"variant", "name:text"},

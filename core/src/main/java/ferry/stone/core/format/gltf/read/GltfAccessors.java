@@ -70,7 +70,7 @@ final class GltfAccessors {
     JsonNode accessor = container.item("accessors", index, from);
     boolean normalised = accessor.path("normalized").asBoolean(false);
     String path = "/accessors/" + index;
-    Source source = source(accessor, path, components, count);
+    Source source = source(index, accessor, path, components, count);
     float[] values = new float[checked(count, components, path)];
     if (source != null && count > 0 && source.isPacked(FLOAT, components)) {
       source.from().asFloatBuffer().get(values);
@@ -105,7 +105,7 @@ final class GltfAccessors {
     if (type == FLOAT) {
       throw container.error(Kind.CORRUPT, path + "/componentType", "indices cannot be floats.");
     }
-    Source source = source(accessor, path, components, count);
+    Source source = source(index, accessor, path, components, count);
     int[] values = new int[checked(count, components, path)];
     if (source != null && count > 0 && source.isPacked(UNSIGNED_SHORT, components)) {
       ShortBuffer shorts = source.from().asShortBuffer();
@@ -190,6 +190,20 @@ final class GltfAccessors {
       case UNSIGNED_INT, FLOAT -> 4;
       default -> 0;
     };
+  }
+
+  /** The bytes of an accessor, which may be packed with its primitive. */
+  private Source source(int index, JsonNode accessor, String path, int components, int count)
+      throws IOException, FormatException {
+    if (accessor.has("bufferView") || !container.draco().has(index)) {
+      return source(accessor, path, components, count);
+    }
+    int type = container.integer(accessor, "componentType", -1, path);
+    if (size(type) == 0) {
+      throw container.error(Kind.CORRUPT, path + "/componentType", type + " is no component type.");
+    }
+    ByteBuffer bytes = container.draco().bytes(index, type, size(type), components, count);
+    return new Source(bytes, 0, components * size(type), type);
   }
 
   /** The bytes behind an accessor, checked to hold all of it; {@code null} when it is all zeros. */
