@@ -1,5 +1,6 @@
 package ferry.stone.core.texture;
 
+import ferry.stone.core.texture.ktx.KtxReader;
 import java.awt.Rectangle;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
@@ -56,6 +57,9 @@ public final class ImageCodec {
 
   /** Decodes the first picture of a file. */
   public static Pixels decode(byte[] file, String name) throws ImageException {
+    if (Ktx2.is(file)) {
+      return ktx2(file, name);
+    }
     return withReader(
         file,
         name,
@@ -76,6 +80,19 @@ public final class ImageCodec {
         });
   }
 
+  private static Pixels ktx2(byte[] file, String name) throws ImageException {
+    ImageInfo info = Ktx2.probe(file, name);
+    within(info.width(), info.height(), name);
+    try {
+      return DecodeBudget.within((long) info.width() * info.height(), () -> KtxReader.read(file));
+    } catch (ImageException e) {
+      throw new ImageException(
+          name + ": the KTX2 image cannot be read: " + e.getMessage() + ". Save it again.", e);
+    } catch (IOException e) {
+      throw new ImageException(name + ": " + e.getMessage(), e);
+    }
+  }
+
   /**
    * Some pixels of the first picture, for what needs to look and not to keep.
    *
@@ -84,6 +101,9 @@ public final class ImageCodec {
    */
   public static Pixels sampled(byte[] file, String name, Rectangle region, int step)
       throws ImageException {
+    if (Ktx2.is(file)) {
+      return sampled(decode(file, name), region, step);
+    }
     return withReader(
         file,
         name,
@@ -98,6 +118,17 @@ public final class ImageCodec {
         });
   }
 
+  private static Pixels sampled(Pixels whole, Rectangle region, int step) {
+    Rectangle in = region == null ? new Rectangle(whole.width(), whole.height()) : region;
+    int w = (in.width + step - 1) / step;
+    int h = (in.height + step - 1) / step;
+    int[] argb = new int[w * h];
+    for (int i = 0; i < argb.length; i++) {
+      argb[i] = whole.argb()[(in.y + i / w * step) * whole.width() + in.x + i % w * step];
+    }
+    return new Pixels(w, h, argb, whole.hasAlpha());
+  }
+
   private static Pixels decoded(ImageReader reader) throws IOException {
     return pixels(reader.read(0));
   }
@@ -109,7 +140,7 @@ public final class ImageCodec {
     return new Pixels(w, h, argb, image.getColorModel().hasAlpha());
   }
 
-  /** Whether a file is a KTX2 container, which is carried as it is and not decoded. */
+  /** Whether a file is a KTX2 container, which glTF carries as it is. */
   public static boolean isKtx2(byte[] file) {
     return Ktx2.is(file);
   }
@@ -138,17 +169,7 @@ public final class ImageCodec {
         reader.setInput(in, true, true);
         int w = reader.getWidth(0);
         int h = reader.getHeight(0);
-        if (w < 1 || h < 1 || w > LONGEST_SIDE || h > LONGEST_SIDE || (long) w * h > MOST_PIXELS) {
-          throw new ImageException(
-              name
-                  + ": the image claims "
-                  + w
-                  + " × "
-                  + h
-                  + " pixels; at most "
-                  + LONGEST_SIDE
-                  + " a side and 100 million in all are taken. Make it smaller.");
-        }
+        within(w, h, name);
         return use.apply(reader);
       } finally {
         reader.dispose();
@@ -159,6 +180,20 @@ public final class ImageCodec {
       // Plug-ins throw all kinds of exceptions on damaged files.
       throw new ImageException(
           name + ": the image is damaged (" + e.getMessage() + "). Save it again.", e);
+    }
+  }
+
+  private static void within(int w, int h, String name) throws ImageException {
+    if (w < 1 || h < 1 || w > LONGEST_SIDE || h > LONGEST_SIDE || (long) w * h > MOST_PIXELS) {
+      throw new ImageException(
+          name
+              + ": the image claims "
+              + w
+              + " × "
+              + h
+              + " pixels; at most "
+              + LONGEST_SIDE
+              + " a side and 100 million in all are taken. Make it smaller.");
     }
   }
 

@@ -4,6 +4,7 @@ import ferry.stone.core.finding.Finding;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.scene.look.Texture;
+import ferry.stone.core.texture.ImageCodec;
 import java.io.IOException;
 import java.io.InputStream;
 
@@ -29,6 +30,36 @@ public final class TextureBytes {
               texture.name(),
               e.getMessage() + " It does not land."));
       return null;
+    }
+  }
+
+  /**
+   * The texture as an image that readers of other formats know: KTX2 becomes PNG with the same
+   * pixels, which is told.
+   */
+  public static Texture unpacked(Texture texture, Resources resources, Findings findings) {
+    byte[] bytes = texture.isFound() ? orTell(texture, resources, new Findings()) : null;
+    if (bytes == null || !ImageCodec.isKtx2(bytes)) {
+      return texture;
+    }
+    try {
+      byte[] png = ImageCodec.encodePng(ImageCodec.decode(bytes, texture.name()));
+      findings.add(
+          Finding.of(
+              "image-converted",
+              Severity.NOTE,
+              texture.name(),
+              "Only glTF takes KTX2: it became a PNG with the same pixels."));
+      String name = CargoPath.stem(texture.name()) + ".png";
+      return new Texture(texture.id(), name, texture.written(), null, png);
+    } catch (IOException e) {
+      findings.add(
+          Finding.of(
+              "texture-unreadable",
+              Severity.FIX,
+              texture.name(),
+              e.getMessage() + " It lands as it is."));
+      return texture;
     }
   }
 

@@ -31,7 +31,9 @@ record GltfHolding(GltfPacking packing) implements Holding {
 
   @Override
   public Capability.Fate fate(Capability capability) {
-    return GltfCapabilities.TABLE.of(capability).written();
+    return capability == Capability.PACKED_IMAGES && packing.plainImages()
+        ? Capability.Fate.LOST
+        : GltfCapabilities.TABLE.of(capability).written();
   }
 
   @Override

@@ -16,6 +16,7 @@ import ferry.stone.core.format.losses.Holding;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.scene.node.Camera;
 import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.shore.Shore;
@@ -134,6 +135,12 @@ final class GltfLanding implements SceneWriter {
                 "512", "Textures up to 512 px",
                 "256", "Textures up to 256 px")
             .under(LIMITS),
+        Field.flag(
+                "plainImages",
+                "KTX2 images as PNG",
+                false,
+                "Off: they stay KTX2 (KHR_texture_basisu), which viewers must know.")
+            .under(LIMITS),
         Field.choice(
                 "indexBits",
                 "Width of indices",
@@ -188,7 +195,8 @@ final class GltfLanding implements SceneWriter {
         options.flag("drawOrder"),
         options.whole("largestTexture"),
         options.flag("gatherCopies"),
-        options.flag("tangents"));
+        options.flag("tangents"),
+        options.flag("plainImages"));
   }
 
   @Override
@@ -235,6 +243,16 @@ final class GltfLanding implements SceneWriter {
         packing.drawOrder()
             && outlook.arrived().shownMeshes().stream()
                 .anyMatch(shown -> shown.mesh().faces().faceCount() > 0);
+    List<Texture> beside =
+        outlook.arrived().textures().stream().filter(t -> t.packed() != null).toList();
+    if (packing.plainImages() && !beside.isEmpty()) {
+      told.item(
+          Capability.PACKED_IMAGES,
+          Capability.Fate.LOST,
+          Figures.count(beside.size(), "image"),
+          beside.get(0).packed().name(),
+          List.of());
+    }
     int larger = materials.largerThan(packing.largestTexture());
     List<GltfLayers> other =
         outlook.arrived().meshes().stream()

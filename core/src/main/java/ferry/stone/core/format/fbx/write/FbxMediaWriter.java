@@ -202,7 +202,8 @@ final class FbxMediaWriter {
     if (known != null) {
       return known;
     }
-    Texture texture = scene.texture(textureId).orElseThrow();
+    Texture texture =
+        TextureBytes.unpacked(scene.texture(textureId).orElseThrow(), resources, findings);
     byte[] bytes = TextureBytes.orTell(texture, resources, findings);
     String path = bytes == null ? texture.written() : FOLDER + unique(texture.name());
     Media made = write(texture.name(), path, bytes, false);

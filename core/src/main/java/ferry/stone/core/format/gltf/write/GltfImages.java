@@ -47,15 +47,14 @@ final class GltfImages {
   private final Resources resources;
   private final int largest;
   private final Findings findings;
+  private final boolean plain;
   private final Map<String, Integer> placeOf = new LinkedHashMap<>();
   private final List<Image> images = new ArrayList<>();
   private final Map<String, Integer> namesInUse = new HashMap<>();
 
-  /**
-   * @param largest longest side in pixels, 0 for no limit
-   */
-  GltfImages(Scene scene, Resources resources, int largest, Findings findings) {
-    this.largest = largest;
+  GltfImages(Scene scene, Resources resources, GltfPacking packing, Findings findings) {
+    largest = packing.largestTexture();
+    plain = packing.plainImages();
     this.resources = resources;
     this.findings = findings;
     source = new SourceImages(scene, resources, this::unreadable);
@@ -93,8 +92,9 @@ final class GltfImages {
   /** The KTX2 image that the source has beside the one that was written, if there is one. */
   Optional<Integer> packed(TextureUse use, int image) {
     Texture texture = source.texture(use.textureId());
-    Integer plain = placeOf.get("plain/" + use.textureId());
-    if (texture.packed() == null || !Integer.valueOf(image).equals(plain) || largest > 0) {
+    Integer own = placeOf.get("plain/" + use.textureId());
+    boolean same = Integer.valueOf(image).equals(own);
+    if (texture.packed() == null || !same || largest > 0 || plain) {
       return Optional.empty();
     }
     return made(
@@ -171,7 +171,7 @@ final class GltfImages {
     byte[] bytes = source.bytes(textureId);
     ImageInfo info = ImageCodec.probe(bytes, texture.name());
     String stem = CargoPath.stem(texture.name());
-    if (ImagePlan.isKtx2(info)) {
+    if (ImagePlan.isKtx2(info) && !plain) {
       return new Image(unique(stem), KTX2, bytes, false);
     }
     if (largest > 0 && Math.max(info.width(), info.height()) > largest) {

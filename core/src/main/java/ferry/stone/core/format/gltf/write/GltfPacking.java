@@ -20,6 +20,7 @@ import java.util.List;
  * @param largestTexture longest side of an image in pixels, 0 for no limit
  * @param instanced copies of one mesh under one parent as one node: EXT_mesh_gpu_instancing
  * @param tangents computed where a normal map needs them and the mesh has none; on when left out
+ * @param plainImages KTX2 images as PNG, for viewers that do not know KHR_texture_basisu
  */
 public record GltfPacking(
     boolean quantized,
@@ -28,7 +29,8 @@ public record GltfPacking(
     boolean drawOrder,
     int largestTexture,
     boolean instanced,
-    Boolean tangents) {
+    Boolean tangents,
+    boolean plainImages) {
 
   /** With tangents where they are needed. */
   public GltfPacking(
@@ -38,7 +40,7 @@ public record GltfPacking(
       boolean drawOrder,
       int largestTexture,
       boolean instanced) {
-    this(quantized, compressed, indexBits, drawOrder, largestTexture, instanced, true);
+    this(quantized, compressed, indexBits, drawOrder, largestTexture, instanced, true, false);
   }
 
   /** How wide triangle indices are. */

@@ -68,7 +68,7 @@ public final class GltfWriter {
     this.options = options;
     this.findings = findings;
     this.progress = progress;
-    images = new GltfImages(scene, resources, options.packing().largestTexture(), findings);
+    images = new GltfImages(scene, resources, options.packing(), findings);
   }
 
   /**

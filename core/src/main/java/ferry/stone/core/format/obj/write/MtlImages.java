@@ -54,7 +54,8 @@ public final class MtlImages {
     String key = use.textureId() + "/" + (int) part;
     Named known = written.get(key);
     if (known == null) {
-      known = write(scene.texture(use.textureId()).orElseThrow(), part);
+      Texture texture = scene.texture(use.textureId()).orElseThrow();
+      known = write(TextureBytes.unpacked(texture, resources, findings), part);
       written.put(key, known);
     }
     return known;
