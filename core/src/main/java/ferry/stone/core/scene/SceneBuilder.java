@@ -18,6 +18,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.UnaryOperator;
 import org.joml.Matrix4d;
 import org.joml.Matrix4dc;
@@ -295,6 +296,11 @@ public final class SceneBuilder {
       variants.add(variantName);
     }
     return variants.indexOf(variantName);
+  }
+
+  /** A texture that was added. */
+  public Optional<Texture> texture(int id) {
+    return textures.stream().filter(t -> t.id() == id).findFirst();
   }
 
   public SceneBuilder textures(List<Texture> newTextures) {

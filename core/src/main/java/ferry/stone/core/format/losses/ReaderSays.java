@@ -128,6 +128,7 @@ public final class ReaderSays {
           "numbered-run",
           "place-not-inherited",
           "several-scenes",
+          "specular-glossiness-converted",
           "texture-layers",
           "texture-missing",
           "turned-by-its-tool");

@@ -14,6 +14,7 @@ public final class GltfExtensions {
   public static final String UNLIT = "KHR_materials_unlit";
   public static final String QUANTIZATION = "KHR_mesh_quantization";
   public static final String MESHOPT = "EXT_meshopt_compression";
+  public static final String SPECULAR_GLOSSINESS = "KHR_materials_pbrSpecularGlossiness";
   public static final String DRACO = "KHR_draco_mesh_compression";
   public static final String POINTER = "KHR_animation_pointer";
   public static final String KTX2 = "KHR_texture_basisu";
@@ -39,6 +40,7 @@ public final class GltfExtensions {
                 QUANTIZATION,
                 MESHOPT,
                 DRACO,
+                SPECULAR_GLOSSINESS,
                 POINTER,
                 VARIANTS,
                 WEBP,

@@ -6,6 +6,7 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.files.CargoPath;
 import ferry.stone.core.format.files.ReferenceFinder;
 import ferry.stone.core.format.files.ReferenceReport;
+import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.gltf.raw.GltfContainer;
 import ferry.stone.core.format.gltf.raw.GltfExtensions;
 import ferry.stone.core.format.gltf.raw.GltfExtras;
@@ -17,6 +18,7 @@ import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.scene.look.TextureUse;
 import ferry.stone.core.scene.look.Wrap;
+import ferry.stone.core.texture.SpecularGlossiness.Specular;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.util.ArrayList;
@@ -33,10 +35,16 @@ final class GltfMaterialReader {
   private final SceneBuilder scene;
   private final ReferenceFinder finder;
   private final String resource;
+  private final GltfSpecularGlossiness specularGlossiness;
   private final Map<Integer, Integer> textureOfImage = new HashMap<>();
 
   GltfMaterialReader(
-      GltfContainer container, SceneBuilder scene, ReferenceFinder finder, String resource) {
+      GltfContainer container,
+      SceneBuilder scene,
+      ReferenceFinder finder,
+      Resources resources,
+      String resource) {
+    specularGlossiness = new GltfSpecularGlossiness(scene, resources);
     this.container = container;
     this.scene = scene;
     this.finder = finder;
@@ -79,6 +87,7 @@ final class GltfMaterialReader {
       channels.computeIfPresent(
           Channel.METALLIC, (k, v) -> new Material.Value(v.factor(), packed.withComponent('b')));
     }
+    specularGlossiness(json, path, channels, findings);
     put(channels, Channel.NORMAL, texture(json, "normalTexture", path, findings));
     TextureUse occlusion = texture(json, "occlusionTexture", path, findings);
     put(channels, Channel.OCCLUSION, occlusion == null ? null : occlusion.withComponent('r'));
@@ -109,6 +118,26 @@ final class GltfMaterialReader {
         json.path("alphaCutoff").asDouble(0.5),
         json.path("doubleSided").asBoolean(false),
         GltfExtras.properties(json, GltfExtensions.READ, Set.of()));
+  }
+
+  private void specularGlossiness(
+      JsonNode json, String path, Map<Channel, Material.Value> channels, Findings findings)
+      throws IOException, FormatException {
+    JsonNode own = json.at("/extensions/" + GltfExtensions.SPECULAR_GLOSSINESS);
+    if (!own.isObject()) {
+      return;
+    }
+    String at = path + "/extensions/" + GltfExtensions.SPECULAR_GLOSSINESS;
+    double[] diffuse = factor(own, "diffuseFactor", 1, 1, 1, 1);
+    double gloss = own.path("glossinessFactor").asDouble(1);
+    specularGlossiness.put(
+        channels,
+        json.path("name").asText(""),
+        new Specular(diffuse, factor(own, "specularFactor", 1, 1, 1), gloss),
+        diffuse[3],
+        texture(own, "diffuseTexture", at, findings),
+        texture(own, "specularGlossinessTexture", at, findings),
+        findings);
   }
 
   private void extensions(

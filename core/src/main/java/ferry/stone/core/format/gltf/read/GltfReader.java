@@ -71,7 +71,8 @@ public final class GltfReader {
         scene.property(key, root.path("asset").path(key).asText());
       }
     }
-    GltfMaterialReader materials = new GltfMaterialReader(container, scene, finder, resource);
+    GltfMaterialReader materials =
+        new GltfMaterialReader(container, scene, finder, context.resources(), resource);
     List<Integer> materialIds = materials.read(context.findings());
     for (JsonNode variant : root.at("/extensions/" + GltfExtensions.VARIANTS + "/variants")) {
       scene.variant(variant.path("name").asText(""));
