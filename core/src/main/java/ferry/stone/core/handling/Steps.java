@@ -2,6 +2,7 @@ package ferry.stone.core.handling;
 
 import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import ferry.stone.core.handling.step.look.OneMaterial;
 import ferry.stone.core.handling.step.look.PutLook;
 import ferry.stone.core.handling.step.look.PutTextures;
 import ferry.stone.core.handling.step.meaning.SourceFront;
@@ -90,6 +91,7 @@ public final class Steps {
           new MaterialFlags(),
           new PutLook(),
           new PutTextures(),
+          new OneMaterial(),
           new MorphShift(),
           new MorphsAtRest(),
           new LimitInfluences(),

@@ -106,7 +106,11 @@ final class BudgetChecks {
           IntStream.of(mesh.looks()).filter(l -> l >= 0).distinct().count(),
           b.materialsPerMesh(),
           nodes,
-          () -> only(Offer.step("Split by material", "split", Map.of("by", "material"))));
+          () ->
+              new Offer[] {
+                Offer.step("Split by material", "split", Map.of("by", "material")),
+                Offer.step("One material of many", "atlas", Map.of()).asking()
+              });
     }
   }
 
@@ -263,7 +267,7 @@ final class BudgetChecks {
   private static String message(String code) {
     return switch (code) {
       case "over-joints" -> "joints in one skin; split the mesh or remove joints.";
-      case "over-materials" -> "materials on one mesh; split it by material.";
+      case "over-materials" -> "materials on one mesh; split it by material, or make one of them.";
       case "over-morphs" -> "morph targets on one mesh; remove some.";
       default -> "remove parts or use a lower detail level.";
     };

@@ -1,0 +1,169 @@
+package ferry.stone.core.handling.step.look;
+
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.look.Material;
+import ferry.stone.core.scene.look.Texture;
+import ferry.stone.core.scene.look.TextureUse;
+import ferry.stone.core.scene.look.Wrap;
+import ferry.stone.core.texture.BumpMap;
+import ferry.stone.core.texture.ChannelPacking;
+import ferry.stone.core.texture.ImageCodec;
+import ferry.stone.core.texture.PbrMaterial;
+import ferry.stone.core.texture.PbrTranslation;
+import ferry.stone.core.texture.Pixels;
+import ferry.stone.core.texture.atlas.AtlasTile;
+import java.io.IOException;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Stream;
+
+/** Materials as tiles of an atlas, or why one cannot be. */
+final class AtlasSource {
+  private final Scene scene;
+  private final Map<Integer, Pixels> decoded = new HashMap<>();
+
+  AtlasSource(Scene scene) {
+    this.scene = scene;
+  }
+
+  PbrMaterial pbr(Material material) {
+    return PbrTranslation.translate(material, scene.linearColours());
+  }
+
+  private static Stream<TextureUse> uses(PbrMaterial pbr) {
+    return Stream.of(
+            pbr.base(),
+            pbr.opacity(),
+            pbr.metallicMap(),
+            pbr.roughnessMap(),
+            pbr.packed(),
+            pbr.normal(),
+            pbr.bump(),
+            pbr.occlusion(),
+            pbr.emissiveMap())
+        .filter(u -> u != null);
+  }
+
+  /** How all images of a material lie; {@code null} for one without images. */
+  static TextureUse lie(PbrMaterial pbr) {
+    return uses(pbr).findFirst().orElse(null);
+  }
+
+  /** Why a material cannot go into an atlas; empty when it can. */
+  Optional<String> refused(PbrMaterial pbr) {
+    if (pbr.unlit()) {
+      return Optional.of("it is not lit, and others are");
+    }
+    if (!pbr.layers().isEmpty()) {
+      String layer = pbr.layers().keySet().iterator().next().label();
+      return Optional.of("it has a " + layer + ", which an atlas has no place for");
+    }
+    if (pbr.shininess() != null) {
+      return Optional.of("its shininess is an image");
+    }
+    TextureUse first = lie(pbr);
+    if (first == null) {
+      return Optional.empty();
+    }
+    if (uses(pbr).anyMatch(u -> !place(u).equals(place(first)))) {
+      return Optional.of("its images lie otherwise than each other");
+    }
+    if (first.rotationRadians() != 0 || first.uvSet() != 0) {
+      return Optional.of("its images are turned, or lie by another set of UVs");
+    }
+    if (first.wrap().isMirrored()) {
+      return Optional.of("its images are mirrored at their border");
+    }
+    return uses(pbr).allMatch(u -> pixels(u) != null)
+        ? Optional.empty()
+        : Optional.of("an image of it is missing or cannot be read");
+  }
+
+  private static TextureUse place(TextureUse use) {
+    return new TextureUse(
+        0,
+        use.uvSet(),
+        use.offsetU(),
+        use.offsetV(),
+        use.scaleU(),
+        use.scaleV(),
+        use.rotationRadians(),
+        new Wrap(use.wrap().u(), use.wrap().v(), false),
+        (char) 0,
+        1,
+        "");
+  }
+
+  /**
+   * @param acrossU how many times its images lie side by side
+   * @param glowing strength of what glows most; 1 where nothing is stronger
+   */
+  AtlasTile tile(PbrMaterial pbr, int acrossU, int acrossV, double glowing) {
+    Pixels base = pixels(pbr.base());
+    if (pbr.opacity() != null) {
+      base = ChannelPacking.withAlpha(base, pixels(pbr.opacity()), pbr.opacity().component());
+    }
+    Pixels normal = pixels(pbr.normal());
+    double lean = pbr.normal() == null ? 1 : pbr.normal().amount();
+    if (pbr.bump() != null) {
+      Pixels heights = pixels(pbr.bump());
+      normal =
+          BumpMap.isNormalMap(heights)
+              ? heights
+              : BumpMap.toNormalMap(heights, pbr.bump().amount());
+    }
+    boolean packed = pbr.packed() != null;
+    TextureUse roughness = packed ? pbr.packed() : pbr.roughnessMap();
+    TextureUse metallic = packed ? pbr.packed() : pbr.metallicMap();
+    double strength = pbr.emissiveStrength() / glowing;
+    double[] emissive = pbr.emissive();
+    return new AtlasTile(
+        base,
+        pbr.baseColour(),
+        normal,
+        lean,
+        pixels(pbr.occlusion()),
+        part(pbr.occlusion(), 'r'),
+        pbr.occlusion() == null ? 1 : pbr.occlusion().amount(),
+        pixels(roughness),
+        packed ? 'g' : part(roughness, 'g'),
+        pbr.roughness(),
+        pixels(metallic),
+        packed ? 'b' : part(metallic, 'b'),
+        pbr.metallic(),
+        pixels(pbr.emissiveMap()),
+        new double[] {
+          Math.min(1, emissive[0] * strength),
+          Math.min(1, emissive[1] * strength),
+          Math.min(1, emissive[2] * strength)
+        },
+        acrossU,
+        acrossV);
+  }
+
+  private static char part(TextureUse use, char usual) {
+    return use == null || use.component() == 0 ? usual : use.component();
+  }
+
+  private Pixels pixels(TextureUse use) {
+    if (use == null) {
+      return null;
+    }
+    return decoded.computeIfAbsent(use.textureId(), this::decode);
+  }
+
+  private Pixels decode(int id) {
+    Texture texture = scene.texture(id).filter(Texture::isFound).orElse(null);
+    if (texture == null) {
+      return null;
+    }
+    try {
+      byte[] file =
+          texture.embedded() != null ? texture.embedded() : scene.images().read(texture.resource());
+      return ImageCodec.decode(file, texture.name());
+    } catch (IOException e) {
+      return null;
+    }
+  }
+}

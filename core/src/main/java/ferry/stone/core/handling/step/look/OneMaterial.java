@@ -1,0 +1,280 @@
+package ferry.stone.core.handling.step.look;
+
+import ferry.stone.core.field.Field;
+import ferry.stone.core.finding.Finding;
+import ferry.stone.core.finding.Severity;
+import ferry.stone.core.geometry.mesh.MeshMeasure;
+import ferry.stone.core.handling.Selection;
+import ferry.stone.core.handling.StepResult;
+import ferry.stone.core.handling.step.BasicStep;
+import ferry.stone.core.handling.step.surface.ChosenMeshes;
+import ferry.stone.core.math.Figures;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.look.Material;
+import ferry.stone.core.scene.look.TextureUse;
+import ferry.stone.core.scene.mesh.Attribute;
+import ferry.stone.core.scene.mesh.PolygonMesh;
+import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.texture.PbrMaterial;
+import ferry.stone.core.texture.atlas.AtlasTile;
+import ferry.stone.core.work.Progress;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * Makes one material of those of the chosen parts: their images go into one atlas for each channel,
+ * their numbers into its pixels, and the UVs move along. What cannot be shown so stays, and is
+ * told. Materials that are opaque, cut out and see-through get an atlas each, since one material is
+ * only one of these.
+ */
+public final class OneMaterial extends BasicStep<OneMaterial.Params> {
+  private static final double USUAL_SIDE = 4096;
+  private static final double USUAL_PADDING = 8;
+  private static final int SMALL = 8;
+  private static final Field REPEATING =
+      Field.choice(
+          "repeating",
+          "Images that repeat",
+          "What happens with materials whose image repeats across a face.",
+          "stay",
+          "stay materials of their own",
+          "unroll",
+          "are laid out as often as they repeat");
+
+  /**
+   * @param side largest side of the atlas in pixels
+   * @param padding pixels around each tile, a power of two
+   */
+  public record Params(String name, double side, double padding, String repeating) {
+    public Params {
+      name = name == null || name.isBlank() ? "atlas" : name.strip();
+      Field.within("side", side, 64, 16_384);
+      Field.within("padding", padding, 1, 64);
+      if (Integer.bitCount((int) padding) != 1 || padding != Math.rint(padding)) {
+        throw new IllegalArgumentException("the padding is 1, 2, 4, 8, 16, 32 or 64 pixels");
+      }
+      repeating = REPEATING.chosen(repeating);
+    }
+  }
+
+  public OneMaterial() {
+    super(
+        Group.LOOK,
+        "atlas",
+        "One material of many",
+        "Puts the images of the chosen parts' materials into one atlas, and moves their UVs along.",
+        Params.class,
+        true,
+        Field.text("name", "Name", "atlas", "Name of the material."),
+        Field.number(
+            "side", "Largest side", "px", 64, 16_384, USUAL_SIDE, "Images become smaller to fit."),
+        Field.number(
+            "padding",
+            "Padding",
+            "px",
+            1,
+            64,
+            USUAL_PADDING,
+            "Around each image, a power of two: smaller levels of the atlas down to one in which it"
+                + " is a pixel mix nothing."),
+        REPEATING);
+  }
+
+  /** What one material can only be one of. */
+  private record Kind(Material.Alpha alpha, double cutoff) {
+    static Kind of(PbrMaterial pbr) {
+      return new Kind(pbr.alpha(), pbr.alpha() == Material.Alpha.MASK ? pbr.alphaCutoff() : 0);
+    }
+  }
+
+  /** What is known of a material before it goes into an atlas. */
+  private static final class Part {
+    private final Material material;
+    private final PbrMaterial pbr;
+    private final AtlasUvs uvs;
+    private double area;
+
+    Part(Material material, PbrMaterial pbr, AtlasUvs uvs) {
+      this.material = material;
+      this.pbr = pbr;
+      this.uvs = uvs;
+    }
+  }
+
+  @Override
+  public StepResult apply(Scene scene, Selection selection, Params params, Progress progress) {
+    List<Finding> findings = new ArrayList<>();
+    List<PolygonMesh> meshes = meshes(scene, selection, findings);
+    AtlasSource source = new AtlasSource(scene);
+    Map<Integer, Part> parts = parts(scene, meshes, source, params, findings);
+    Map<Kind, List<Part>> groups = new LinkedHashMap<>();
+    for (Part part : parts.values()) {
+      groups.computeIfAbsent(Kind.of(part.pbr), k -> new ArrayList<>()).add(part);
+    }
+    AtlasScene made = new AtlasScene(scene, meshes);
+    int joined = 0;
+    for (Map.Entry<Kind, List<Part>> group : groups.entrySet()) {
+      progress.checkCancelled();
+      if (group.getValue().size() > 1) {
+        joined += join(made, group.getKey().alpha, group.getValue(), source, params, findings);
+      }
+    }
+    String figure =
+        joined == 0 ? "nothing to join" : Figures.count(joined, "material") + " → " + made.count();
+    return new StepResult(joined == 0 ? scene : made.scene(), findings, figure);
+  }
+
+  private static List<PolygonMesh> meshes(
+      Scene scene, Selection selection, List<Finding> findings) {
+    Set<Integer> dressed = new HashSet<>();
+    for (Node node : scene.nodes()) {
+      if (node.content() instanceof Node.Content.MeshContent content
+          && content.slotMaterials() != null) {
+        dressed.add(content.meshId());
+      }
+    }
+    List<PolygonMesh> meshes = new ArrayList<>();
+    for (PolygonMesh mesh : ChosenMeshes.of(scene, selection).meshesIn(scene)) {
+      if (dressed.contains(mesh.id()) || mesh.variantMaterials().length > 0) {
+        findings.add(
+            left(
+                mesh.name(), "The part keeps its materials: it has several looks to choose from."));
+      } else {
+        meshes.add(mesh);
+      }
+    }
+    return meshes;
+  }
+
+  private static Map<Integer, Part> parts(
+      Scene scene,
+      List<PolygonMesh> meshes,
+      AtlasSource source,
+      Params params,
+      List<Finding> findings) {
+    Map<Integer, Part> parts = new LinkedHashMap<>();
+    Set<Integer> refused = new HashSet<>();
+    for (PolygonMesh mesh : meshes) {
+      Attribute uv = AtlasUvs.of(mesh);
+      double area = MeshMeasure.area(mesh) / Math.max(1, mesh.faces().faceCount());
+      for (int f = 0; f < mesh.faces().faceCount(); f++) {
+        int id = mesh.materialOf(f);
+        Material material = id < 0 || refused.contains(id) ? null : scene.material(id).orElse(null);
+        if (material == null) {
+          continue;
+        }
+        Part part = parts.get(id);
+        if (part == null) {
+          PbrMaterial pbr = source.pbr(material);
+          TextureUse lie = AtlasSource.lie(pbr);
+          Optional<String> why = source.refused(pbr);
+          if (why.isEmpty() && lie != null && uv == null) {
+            why = Optional.of("it has images, and its part has no UVs");
+          }
+          if (why.isPresent()) {
+            refused.add(id);
+            findings.add(left(material.name(), "The material stays: " + why.get() + "."));
+            continue;
+          }
+          part = new Part(material, pbr, new AtlasUvs(scene.uvOrigin(), lie));
+          parts.put(id, part);
+        }
+        part.uvs.add(mesh, uv, f);
+        part.area += area;
+      }
+    }
+    parts.values().removeIf(p -> repeats(p, params, findings));
+    return parts;
+  }
+
+  private static boolean repeats(Part part, Params params, List<Finding> findings) {
+    boolean stays =
+        AtlasSource.lie(part.pbr) != null
+            && !part.uvs.isPlain()
+            && (params.repeating().equals("stay")
+                || (long) part.uvs.acrossU() * part.uvs.acrossV() > 4096);
+    if (stays) {
+      findings.add(
+          left(
+              part.material.name(),
+              "The material stays: its images repeat across faces. They can be laid out as often"
+                  + " as they repeat."));
+    }
+    return stays;
+  }
+
+  private static int join(
+      AtlasScene made,
+      Material.Alpha alpha,
+      List<Part> group,
+      AtlasSource source,
+      Params params,
+      List<Finding> findings) {
+    double glowing = group.stream().mapToDouble(p -> p.pbr.emissiveStrength()).max().orElse(1);
+    List<AtlasTile> tiles =
+        group.stream()
+            .map(p -> source.tile(p.pbr, p.uvs.acrossU(), p.uvs.acrossV(), glowing))
+            .toList();
+    int[][] full = new int[group.size()][];
+    double[] area = new double[group.size()];
+    for (int i = 0; i < full.length; i++) {
+      int[] size = tiles.get(i).size();
+      boolean plain = AtlasSource.lie(group.get(i).pbr) == null;
+      full[i] =
+          plain
+              ? new int[] {SMALL, SMALL}
+              : new int[] {size[0] * tiles.get(i).acrossU(), size[1] * tiles.get(i).acrossV()};
+      area[i] = plain ? 0 : group.get(i).area;
+    }
+    Optional<AtlasSizes> sizes =
+        AtlasSizes.fitting(full, area, (int) params.padding(), (int) params.side());
+    if (sizes.isEmpty()) {
+      findings.add(
+          left(params.name(), "The images do not fit an atlas of this size: nothing was joined."));
+      return 0;
+    }
+    AtlasSizes fit = sizes.get();
+    String name =
+        alpha == Material.Alpha.OPAQUE ? params.name() : params.name() + "_" + word(alpha);
+    List<AtlasScene.Joined> joined = new ArrayList<>();
+    for (int i = 0; i < group.size(); i++) {
+      double side = fit.packed().side();
+      double[] tile = {
+        fit.packed().x()[i] / side,
+        fit.packed().y()[i] / side,
+        fit.width()[i] / side,
+        fit.height()[i] / side
+      };
+      joined.add(new AtlasScene.Joined(group.get(i).material, group.get(i).uvs, tile));
+    }
+    made.add(name, alpha, joined, tiles, fit, (int) params.padding(), glowing);
+    findings.add(
+        Finding.of(
+                "atlas-made",
+                Severity.NOTE,
+                name,
+                "One material of "
+                    + Figures.count(group.size(), "material")
+                    + ", on images of "
+                    + fit.packed().side()
+                    + " × "
+                    + fit.packed().side()
+                    + " pixels.")
+            .measured(Math.round(100 * fit.scale()) + " % of their resolution")
+            .evidence(String.join(", ", group.stream().map(p -> p.material.name()).toList())));
+    return group.size();
+  }
+
+  private static String word(Material.Alpha alpha) {
+    return alpha == Material.Alpha.MASK ? "cut_out" : "see_through";
+  }
+
+  private static Finding left(String where, String message) {
+    return Finding.of("material-stays", Severity.LOOK, where, message);
+  }
+}

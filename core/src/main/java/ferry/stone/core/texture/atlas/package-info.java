@@ -1,0 +1,2 @@
+/** Images of several materials in one. */
+package ferry.stone.core.texture.atlas;
