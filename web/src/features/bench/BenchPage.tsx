@@ -90,7 +90,11 @@ export default function BenchPage() {
         left={crossing.data && <CrossingName crossing={crossing.data} />}
         middle={<RouteLine id={id} stop="handling" ready={ready} />}
         right={
-          <Button variant="outline-secondary" onClick={() => navigate(`/crossings/${id}/handling`)}>
+          <Button
+            variant="outline-secondary"
+            title="Steps, such as one material of many"
+            onClick={() => navigate(`/crossings/${id}/handling`)}
+          >
             Workbench
           </Button>
         }
