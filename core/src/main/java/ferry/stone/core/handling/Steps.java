@@ -2,9 +2,13 @@ package ferry.stone.core.handling;
 
 import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import ferry.stone.core.handling.step.look.ColoursOfImage;
+import ferry.stone.core.handling.step.look.ImageOfColours;
 import ferry.stone.core.handling.step.look.OneMaterial;
 import ferry.stone.core.handling.step.look.PutLook;
 import ferry.stone.core.handling.step.look.PutTextures;
+import ferry.stone.core.handling.step.look.SameMaterials;
+import ferry.stone.core.handling.step.look.SmallerImages;
 import ferry.stone.core.handling.step.meaning.SourceFront;
 import ferry.stone.core.handling.step.meaning.SourceUnit;
 import ferry.stone.core.handling.step.meaning.SourceUp;
@@ -92,6 +96,10 @@ public final class Steps {
           new PutLook(),
           new PutTextures(),
           new OneMaterial(),
+          new SameMaterials(),
+          new SmallerImages(),
+          new ImageOfColours(),
+          new ColoursOfImage(),
           new MorphShift(),
           new MorphsAtRest(),
           new LimitInfluences(),

@@ -13,6 +13,7 @@ import ferry.stone.core.scene.node.Skin;
 import ferry.stone.core.shore.Shore;
 import ferry.stone.core.shore.Shores;
 import ferry.stone.core.survey.look.LookChecks;
+import ferry.stone.core.survey.look.MaterialChecks;
 import ferry.stone.core.survey.look.TextureChecks;
 import ferry.stone.core.survey.motion.PropChecks;
 import ferry.stone.core.work.Progress;
@@ -40,7 +41,7 @@ public record Survey(
     int checks) {
   private static final Set<String> WITH_LENGTHS = Set.of("weld", "unify", "fill");
   private static final int CHECKS_PER_MESH = 18;
-  private static final int CHECKS_PER_SCENE = 38;
+  private static final int CHECKS_PER_SCENE = 40;
 
   /** A survey for the usual shore. */
   public static Survey of(Scene scene, List<Finding> readFindings, Progress progress) {
@@ -74,6 +75,7 @@ public record Survey(
     new NameChecks(scene, shore, findings).run();
     new BudgetChecks(scene, shore, findings).run();
     new TextureChecks(scene, findings).run(progress);
+    MaterialChecks.run(scene, findings);
     unusedMaterials(scene, findings);
     double metres =
         scene.unitSource() == FrameSource.ASSUMED

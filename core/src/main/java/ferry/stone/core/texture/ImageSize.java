@@ -16,6 +16,14 @@ public final class ImageSize {
     }
     int width = Math.max(1, (int) Math.round((double) pixels.width() * longest / side));
     int height = Math.max(1, (int) Math.round((double) pixels.height() * longest / side));
+    return to(pixels, width, height);
+  }
+
+  /** The image with other sides, each new pixel the mean of the area it covers. */
+  public static Pixels to(Pixels pixels, int width, int height) {
+    if (width == pixels.width() && height == pixels.height()) {
+      return pixels;
+    }
     int[] argb = new int[width * height];
     double[] sum = new double[5];
     for (int y = 0; y < height; y++) {

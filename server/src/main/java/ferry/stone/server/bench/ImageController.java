@@ -38,7 +38,8 @@ public class ImageController {
   /**
    * An image that a side or the bench named, as PNG or JPEG.
    *
-   * @param key as it was named; another image has another key
+   * @param key as it was named; another image has another key. A number is the id of a texture of
+   *     the near side.
    * @param part r, g, b or a: that part alone, as grey
    * @param size longest side in pixels; the image as it is when left out
    */
@@ -50,7 +51,10 @@ public class ImageController {
       @RequestParam(required = false) Integer size)
       throws IOException, FormatException {
     LoadedCrossing loaded = scenes.scenes(id);
-    Texture texture = loaded.image(key);
+    Texture texture =
+        key.matches("\\d{1,9}")
+            ? loaded.near().texture(Integer.parseInt(key)).orElse(null)
+            : loaded.image(key);
     if (texture == null || !texture.isFound()) {
       throw new NotFoundException("This image is not there any more. Reload the page.");
     }

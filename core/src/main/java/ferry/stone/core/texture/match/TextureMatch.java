@@ -6,6 +6,7 @@ import ferry.stone.core.scene.Scene.ShownMesh;
 import ferry.stone.core.scene.look.Channel;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.look.Texture;
+import ferry.stone.core.texture.MaterialDifferences;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -197,9 +198,7 @@ public final class TextureMatch {
 
   /** Copies of a material, such as body and body.001, share their images. */
   private static boolean isSameName(Material a, Material b) {
-    return a.name()
-        .replaceAll("[._ -]?\\d{3}$", "")
-        .equals(b.name().replaceAll("[._ -]?\\d{3}$", ""));
+    return MaterialDifferences.plainName(a).equals(MaterialDifferences.plainName(b));
   }
 
   private List<Thought> thoughts(String image) {

@@ -2,29 +2,25 @@ package ferry.stone.core.handling.step.look;
 
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.look.Material;
-import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.scene.look.TextureUse;
 import ferry.stone.core.scene.look.Wrap;
 import ferry.stone.core.texture.BumpMap;
 import ferry.stone.core.texture.ChannelPacking;
-import ferry.stone.core.texture.ImageCodec;
 import ferry.stone.core.texture.PbrMaterial;
 import ferry.stone.core.texture.PbrTranslation;
 import ferry.stone.core.texture.Pixels;
 import ferry.stone.core.texture.atlas.AtlasTile;
-import java.io.IOException;
-import java.util.HashMap;
-import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
 
 /** Materials as tiles of an atlas, or why one cannot be. */
 final class AtlasSource {
   private final Scene scene;
-  private final Map<Integer, Pixels> decoded = new HashMap<>();
+  private final ImagePixels images;
 
   AtlasSource(Scene scene) {
     this.scene = scene;
+    images = new ImagePixels(scene);
   }
 
   PbrMaterial pbr(Material material) {
@@ -147,23 +143,6 @@ final class AtlasSource {
   }
 
   private Pixels pixels(TextureUse use) {
-    if (use == null) {
-      return null;
-    }
-    return decoded.computeIfAbsent(use.textureId(), this::decode);
-  }
-
-  private Pixels decode(int id) {
-    Texture texture = scene.texture(id).filter(Texture::isFound).orElse(null);
-    if (texture == null) {
-      return null;
-    }
-    try {
-      byte[] file =
-          texture.embedded() != null ? texture.embedded() : scene.images().read(texture.resource());
-      return ImageCodec.decode(file, texture.name());
-    } catch (IOException e) {
-      return null;
-    }
+    return images.of(use);
   }
 }

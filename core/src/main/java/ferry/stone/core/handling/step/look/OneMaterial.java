@@ -14,7 +14,6 @@ import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.look.TextureUse;
 import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.PolygonMesh;
-import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.texture.PbrMaterial;
 import ferry.stone.core.texture.atlas.AtlasTile;
 import ferry.stone.core.work.Progress;
@@ -131,19 +130,11 @@ public final class OneMaterial extends BasicStep<OneMaterial.Params> {
 
   private static List<PolygonMesh> meshes(
       Scene scene, Selection selection, List<Finding> findings) {
-    Set<Integer> dressed = new HashSet<>();
-    for (Node node : scene.nodes()) {
-      if (node.content() instanceof Node.Content.MeshContent content
-          && content.slotMaterials() != null) {
-        dressed.add(content.meshId());
-      }
-    }
+    Set<Integer> several = SeveralLooks.of(scene);
     List<PolygonMesh> meshes = new ArrayList<>();
     for (PolygonMesh mesh : ChosenMeshes.of(scene, selection).meshesIn(scene)) {
-      if (dressed.contains(mesh.id()) || mesh.variantMaterials().length > 0) {
-        findings.add(
-            left(
-                mesh.name(), "The part keeps its materials: it has several looks to choose from."));
+      if (several.contains(mesh.id())) {
+        findings.add(left(mesh.name(), SeveralLooks.STAYS));
       } else {
         meshes.add(mesh);
       }
