@@ -1,6 +1,7 @@
 package ferry.stone.core.texture.ktx;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import ferry.stone.core.TestFiles;
 import ferry.stone.core.cargo.CargoReader;
@@ -16,12 +17,15 @@ import ferry.stone.core.texture.ImageException;
 import ferry.stone.core.texture.Pixels;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.Base64;
 import java.util.Map;
 import java.util.Random;
 import java.util.TreeMap;
+import java.util.zip.Deflater;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
 import org.junit.jupiter.api.Test;
@@ -98,8 +102,7 @@ class KtxReaderTest {
   /** A square whose only image is KTX2, as web files have it. */
   private static TestFiles square(byte[] image) {
     String uri = "data:image/ktx2;base64," + Base64.getEncoder().encodeToString(image);
-    java.nio.ByteBuffer data =
-        java.nio.ByteBuffer.allocate(80).order(java.nio.ByteOrder.LITTLE_ENDIAN);
+    ByteBuffer data = ByteBuffer.allocate(80).order(ByteOrder.LITTLE_ENDIAN);
     for (float f : new float[] {0, 0, 0, 1, 0, 0, 1, 1, 0, 0, 1, 0, 0, 1, 1, 1, 1, 0, 0, 0}) {
       data.putFloat(f);
     }
@@ -148,5 +151,58 @@ class KtxReaderTest {
         }
       }
     }
+  }
+
+  /** A container of plain bytes, 2 × 1 pixels: KTX 2.0, section 3, by hand. */
+  private static byte[] plain(int packing, byte[] data) {
+    int at = 80 + 24 + 44;
+    ByteBuffer file = ByteBuffer.allocate(at + data.length).order(ByteOrder.LITTLE_ENDIAN);
+    file.put(new byte[] {(byte) 0xAB, 'K', 'T', 'X', ' ', '2', '0', (byte) 0xBB, 13, 10, 26, 10});
+    for (int number : new int[] {37, 1, 2, 1, 0, 0, 1, 1, packing, 104, 44, 0, 0}) {
+      file.putInt(number);
+    }
+    file.putLong(0).putLong(0).putLong(at).putLong(data.length).putLong(8);
+    file.putInt(44).putInt(0).putInt(2 | 40 << 16).putInt(1);
+    file.position(at);
+    return file.put(data).array();
+  }
+
+  @Test
+  void plainAndDeflatedPixelsAreRead() throws Exception {
+    byte[] rgba = {10, 20, 30, 40, (byte) 250, (byte) 240, (byte) 230, (byte) 220};
+    Deflater deflater = new Deflater();
+    deflater.setInput(rgba);
+    deflater.finish();
+    byte[] packed = new byte[64];
+    packed = Arrays.copyOf(packed, deflater.deflate(packed));
+    for (byte[] file : new byte[][] {plain(0, rgba), plain(3, packed)}) {
+      Pixels pixels = ImageCodec.decode(file, "a.ktx2");
+      assertThat(pixels.argb()).containsExactly(0x280a141e, 0xdcfaf0e6);
+      assertThat(ImageCodec.probe(file, "a.ktx2").width()).isEqualTo(2);
+    }
+  }
+
+  @Test
+  void whatIsNotReadSaysWhy() {
+    byte[] rgba = new byte[8];
+    byte[] other = plain(0, rgba);
+    other[12] = 50;
+    assertThatThrownBy(() -> ImageCodec.decode(other, "a.ktx2"))
+        .isInstanceOf(ImageException.class)
+        .hasMessage(
+            "a.ktx2: the KTX2 image cannot be read: its pixels are of a kind that is not read"
+                + " (format 50, model 1). Save it again.");
+    byte[] cube = plain(0, rgba);
+    cube[36] = 6;
+    assertThatThrownBy(() -> ImageCodec.decode(cube, "a.ktx2"))
+        .hasMessageContaining("no single flat picture");
+    assertThatThrownBy(() -> ImageCodec.decode(plain(9, rgba), "a.ktx2"))
+        .hasMessageContaining("packed in an unknown way");
+    byte[] wide = plain(0, rgba);
+    wide[22] = 1;
+    assertThatThrownBy(() -> ImageCodec.decode(wide, "a.ktx2"))
+        .hasMessageContaining("65538 × 1 pixels; at most");
+    assertThatThrownBy(() -> ImageCodec.decode(plain(3, rgba), "a.ktx2"))
+        .hasMessageContaining("damaged");
   }
 }
