@@ -2,9 +2,12 @@ package ferry.stone.demo;
 
 import ferry.stone.core.format.fbx.write.FbxOptions;
 import ferry.stone.core.format.files.Output;
+import ferry.stone.core.geometry.mesh.Normals;
 import ferry.stone.core.scene.SceneBuilder;
+import ferry.stone.core.scene.mesh.Attribute.Semantic;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.util.Arrays;
@@ -20,6 +23,9 @@ final class GateLantern {
   private static final long SEED = 31_907;
   private static final int SIZE = 256;
   private static final double CM = 100;
+
+  /** Edges flatter than so many degrees are smooth. */
+  private static final double SMOOTH = 45;
 
   private GateLantern() {}
 
@@ -47,7 +53,8 @@ final class GateLantern {
     for (PolygonMesh mesh : new PolygonMesh[] {post, lantern}) {
       double up = mesh == lantern ? 2 : 0;
       Matrix4d place = new Matrix4d().scale(CM).translate(0, 0, up);
-      scene.add(mesh.withPoints(mesh.points().transform(place)));
+      PolygonMesh placed = mesh.withPoints(mesh.points().transform(place));
+      scene.add(placed.withFirst(Semantic.NORMAL, Normals.byAngle(placed, SMOOTH, Progress.NONE)));
       scene.add(Node.of(scene.newId(), mesh.name(), top, Node.Content.MeshContent.of(mesh.id())));
     }
     SceneCargo.writeFbx(scene.build(), FbxOptions.USUAL, "gate_lantern", Map.of(), output);
