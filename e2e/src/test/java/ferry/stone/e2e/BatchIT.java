@@ -172,7 +172,9 @@ class BatchIT extends OnThePage {
         "run", in.toString(), "--routine", routine.toString(), "--out", out.toString()
       };
       Process process = Command.start(log, run);
-      Thread.sleep(300 + random.nextInt(2200));
+      // A slow machine has nothing to show at first: later ones are killed later.
+      int reach = seen == 0 ? 2200 + 1500 * i : 2200;
+      Thread.sleep(300 + random.nextInt(reach));
       process.destroyForcibly().waitFor();
       seen += whole(out);
       if (i % 4 == 3 || i == kills - 1) {
