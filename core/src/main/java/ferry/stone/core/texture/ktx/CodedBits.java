@@ -29,10 +29,6 @@ final class CodedBits {
     return value;
   }
 
-  int symbol(CodeTable table) throws ImageException {
-    return table.next(this);
-  }
-
   /** Groups of so many bits, each with a bit that says whether another follows. */
   int groups(int size) throws ImageException {
     int value = 0;

@@ -106,8 +106,7 @@ final class ChannelWords {
       WORDS.put(word, gloss);
     }
     Word down = new Word(List.of(ImageRole.of(Channel.NORMAL).opposite()), WORD);
-    for (String word :
-        new String[] {"normaldx", "normaldirectx", "normaldown", "nrmdx", "nordx", "ndx"}) {
+    for (String word : new String[] {"normaldx", "normaldown", "nrmdx", "nordx", "ndx"}) {
       WORDS.put(word, down);
     }
     for (String word : new String[] {"nrmgl", "norgl", "ngl", "normalup"}) {

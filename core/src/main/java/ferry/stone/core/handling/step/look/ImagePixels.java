@@ -21,6 +21,13 @@ final class ImagePixels {
     this.scene = scene;
   }
 
+  /** The file of a texture that is found. */
+  static byte[] file(Scene scene, Texture texture) throws IOException {
+    return texture.embedded() != null
+        ? texture.embedded()
+        : scene.images().read(texture.resource());
+  }
+
   /** {@code null} where the image is missing or cannot be read. */
   Pixels of(TextureUse use) {
     if (use == null) {
@@ -42,11 +49,7 @@ final class ImagePixels {
     Texture texture = scene.texture(id).orElse(null);
     try {
       if (texture != null && texture.isFound()) {
-        byte[] file =
-            texture.embedded() != null
-                ? texture.embedded()
-                : scene.images().read(texture.resource());
-        return ImageCodec.decode(file, texture.name());
+        return ImageCodec.decode(file(scene, texture), texture.name());
       }
     } catch (IOException e) {
       lost.add(texture.name());

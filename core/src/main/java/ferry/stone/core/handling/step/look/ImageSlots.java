@@ -208,9 +208,7 @@ final class ImageSlots {
   private byte[] embedded(String image) throws IOException {
     Texture texture =
         textures.stream().filter(t -> t.id() == byImage.get(image)).findFirst().orElseThrow();
-    return texture.embedded() != null
-        ? texture.embedded()
-        : scene.images().read(texture.resource());
+    return ImagePixels.file(scene, texture);
   }
 
   private static String name(String path) {

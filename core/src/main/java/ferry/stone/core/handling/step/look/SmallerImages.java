@@ -97,10 +97,7 @@ public final class SmallerImages extends BasicStep<SmallerImages.Params> {
         continue;
       }
       try {
-        byte[] file =
-            texture.embedded() != null
-                ? texture.embedded()
-                : scene.images().read(texture.resource());
+        byte[] file = ImagePixels.file(scene, texture);
         Texture now = smaller(texture, file, params, colours.contains(texture.id()), findings);
         before += file.length;
         after += now == texture ? file.length : now.embedded().length;
