@@ -2,27 +2,11 @@ import { useMemo } from 'react';
 import { BufferAttribute, BufferGeometry } from 'three';
 import { niceStep } from '../shared/format';
 import { type Box, centreOf, radiusOf } from './data/bounds';
-
-const LINES = 14;
+import { groundLines } from './groundLines';
 
 /** Side of one square of the ground, in units of the view. */
 export function squareOf(box: Box, metresPerUnit: number): number {
   return niceStep((radiusOf(box) * metresPerUnit) / 3) / metresPerUnit;
-}
-
-function lines(from: number, to: number, square: number, cx: number, cz: number): BufferGeometry {
-  const points: number[] = [];
-  // Short pieces: some drivers drop a whole line when one end lies behind the eye.
-  for (let i = from; i <= to; i++) {
-    for (let j = from; j < to; j++) {
-      const [at, begin, end] = [i * square, j * square, (j + 1) * square];
-      points.push(cx + at, 0, cz + begin, cx + at, 0, cz + end);
-      points.push(cx + begin, 0, cz + at, cx + end, 0, cz + at);
-    }
-  }
-  const geometry = new BufferGeometry();
-  geometry.setAttribute('position', new BufferAttribute(new Float32Array(points), 3));
-  return geometry;
 }
 
 interface Props {
@@ -37,7 +21,7 @@ export function GroundGrid({ box, metresPerUnit, night }: Props) {
   const centre = centreOf(box);
   const cx = Math.round(centre[0] / square) * square;
   const cz = Math.round(centre[2] / square) * square;
-  const grid = useMemo(() => lines(-LINES, LINES, square, cx, cz), [square, cx, cz]);
+  const grid = useMemo(() => groundLines(square, cx, cz), [square, cx, cz]);
   const axes = useMemo(() => {
     const length = square * 1.5;
     const geometry = new BufferGeometry();

@@ -136,6 +136,20 @@ final class Convert implements Callable<Integer> {
           "Write NAME.report.html beside the result: pictures of both sides, all facts, hashes.")
   private boolean report;
 
+  @Option(
+      names = "--page",
+      description =
+          "Write NAME.page.html beside the result: the landed asset in one page that needs no"
+              + " server.")
+  private boolean page;
+
+  @Option(
+      names = "--seam",
+      description =
+          "Write NAME.seam.html beside the result: what was read and what landed in one page, with"
+              + " a seam between them and what differs.")
+  private boolean seam;
+
   @Spec private CommandSpec spec;
 
   @Override
@@ -176,9 +190,8 @@ final class Convert implements Callable<Integer> {
       if (!options.parts().isSeveral()) {
         folder.check(options.stem(cargo.name()) + "." + options.format());
       }
-      folder.check(proofFile.getFileName().toString());
-      if (report) {
-        folder.check(reportName(cargo));
+      for (String beside : beside(cargo)) {
+        folder.check(beside);
       }
       landings =
           Landings.write(
@@ -205,11 +218,12 @@ final class Convert implements Callable<Integer> {
         mapper.writerWithDefaultPrettyPrinter().writeValue(to, json);
       }
       if (report) {
-        try (OutputStream to = folder.create(reportName(cargo))) {
+        try (OutputStream to = folder.create(named(cargo, ".report.html"))) {
           to.write(
               page(cargo, far, proof, landings, folder, options).getBytes(StandardCharsets.UTF_8));
         }
       }
+      pages(cargo, landings, folder, proof);
       folder.keep();
     }
     say(landings, proof, proofFile);
@@ -233,12 +247,44 @@ final class Convert implements Callable<Integer> {
                 + proofFile);
   }
 
-  private static String reportName(Asset cargo) {
-    return Landing.stem(cargo.name()) + ".report.html";
+  private static String named(Asset cargo, String end) {
+    return Landing.stem(cargo.name()) + end;
+  }
+
+  /** Files that are written beside what lands. */
+  private List<String> beside(Asset cargo) {
+    List<String> names = new ArrayList<>();
+    names.add(named(cargo, ".proof.json"));
+    Map.of(".report.html", report, ".page.html", page, ".seam.html", seam)
+        .forEach(
+            (end, asked) -> {
+              if (asked) {
+                names.add(named(cargo, end));
+              }
+            });
+    return names;
+  }
+
+  private void pages(Asset cargo, Landings landings, OutputFolder folder, Proof proof)
+      throws IOException, FormatException {
+    Map<String, Path> landed = landedFiles(cargo, folder);
+    for (boolean both : new boolean[] {false, true}) {
+      if (both ? seam : page) {
+        try (OutputStream to = folder.create(named(cargo, both ? ".seam.html" : ".page.html"))) {
+          Pages.write(cargo, landings, landed, both ? proof : null, to);
+        }
+      }
+    }
+  }
+
+  private Map<String, Path> landedFiles(Asset cargo, OutputFolder folder) {
+    Map<String, Path> written = new TreeMap<>(folder.written());
+    written.keySet().removeAll(beside(cargo));
+    return written;
   }
 
   /** What was read against what was written, which is read anew for it. */
-  private static String page(
+  private String page(
       Asset cargo,
       Scene far,
       Proof proof,
@@ -246,15 +292,9 @@ final class Convert implements Callable<Integer> {
       OutputFolder folder,
       LandingOptions options)
       throws IOException, FormatException {
-    Map<String, Path> written = new TreeMap<>(folder.written());
-    written.keySet().removeIf(name -> name.endsWith(".proof.json"));
-    written.keySet().removeIf(name -> name.endsWith(".report.html"));
+    Map<String, Path> written = landedFiles(cargo, folder);
     CargoFolder files = new CargoFolder(written);
-    Scene landed =
-        CargoReader.read(
-            cargo.name(),
-            landings.each().stream().map(e -> e.folder() + e.landing().mainFile()).toList(),
-            ReadContext.of(files));
+    Scene landed = CargoReader.read(cargo.name(), landings.mainFiles(), ReadContext.of(files));
     Map<String, String> settings = new TreeMap<>();
     settings.put("Format", options.format());
     options.options().forEach((name, value) -> settings.put(name, String.valueOf(value)));

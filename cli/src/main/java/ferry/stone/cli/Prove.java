@@ -72,6 +72,14 @@ final class Prove implements Callable<Integer> {
           "Write a page with pictures of both, all facts and hashes; an existing file is replaced.")
   private Path report;
 
+  @Option(
+      names = "--seam",
+      paramLabel = "FILE",
+      description =
+          "Write a page that shows both with a seam between them, without a server; an existing file"
+              + " is replaced.")
+  private Path seam;
+
   @Spec private CommandSpec spec;
 
   @Override
@@ -100,6 +108,7 @@ final class Prove implements Callable<Integer> {
       Proof proof = proof(a, b, files, how);
       refuse(json, a, b);
       refuse(report, a, b);
+      refuse(seam, a, b);
       if (json != null) {
         write(proof, a, b);
       }
@@ -119,6 +128,9 @@ final class Prove implements Callable<Integer> {
             Reports.side("second, " + files.get(1).getFileName(), b),
             new Report.Against(a.near(), how),
             settings);
+      }
+      if (seam != null) {
+        Pages.write(a, b, proof, seam);
       }
       return print(proof);
     }

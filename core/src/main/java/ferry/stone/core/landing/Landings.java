@@ -160,6 +160,11 @@ public record Landings(List<Each> each) {
     return new Landing(landing.mainFile(), findings);
   }
 
+  /** The files to open, in the order of the parts. */
+  public List<String> mainFiles() {
+    return each.stream().map(e -> e.folder() + e.landing().mainFile()).toList();
+  }
+
   /** Files in a folder of an output. */
   private record Below(Output output, String folder) implements Output {
     @Override

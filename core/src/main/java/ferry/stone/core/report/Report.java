@@ -87,9 +87,9 @@ public record Report(
     StringBuilder out = new StringBuilder(1 << 16);
     out.append("<!doctype html>\n<html lang=\"en\"><head><meta charset=\"utf-8\">\n");
     out.append("<meta name=\"viewport\" content=\"width=device-width, initial-scale=1\">\n");
-    out.append("<title>").append(text(title)).append("</title>\n<style>");
+    out.append("<title>").append(HtmlText.of(title)).append("</title>\n<style>");
     out.append(ReportStyle.CSS).append("</style></head><body>\n<header><h1>");
-    out.append(text(title)).append("</h1><p class=\"quiet\">").append(text(made));
+    out.append(HtmlText.of(title)).append("</h1><p class=\"quiet\">").append(HtmlText.of(made));
     out.append("</p></header>\n");
     verdict(out);
     pictures(out, progress);
@@ -144,9 +144,10 @@ public record Report(
     if (apart.isNothing()) {
       return;
     }
-    out.append("<h3>Where they lie apart</h3><p>Up to ").append(text(Figures.length(apart.most())));
+    out.append("<h3>Where they lie apart</h3><p>Up to ")
+        .append(HtmlText.of(Figures.length(apart.most())));
     out.append(", most on ")
-        .append(text(apart.where()))
+        .append(HtmlText.of(apart.where()))
         .append(": pale is together, vermilion is the most");
     out.append(".</p><div class=\"pictures\">\n");
     for (ViewFrom side : SIDES) {
@@ -158,11 +159,14 @@ public record Report(
 
   private static void figure(StringBuilder out, Pixels picture, String words) {
     String png = Base64.getEncoder().encodeToString(ImageCodec.encodePng(picture));
-    out.append("<figure><img alt=\"").append(text(words)).append("\" width=\"").append(WIDTH);
+    out.append("<figure><img alt=\"")
+        .append(HtmlText.of(words))
+        .append("\" width=\"")
+        .append(WIDTH);
     out.append("\" height=\"").append(HEIGHT).append("\" src=\"data:image/png;base64,");
     out.append(png)
         .append("\"><figcaption>")
-        .append(text(words))
+        .append(HtmlText.of(words))
         .append("</figcaption></figure>\n");
   }
 
@@ -194,18 +198,18 @@ public record Report(
         out.append("<tr class=\"group\"><th colspan=\"")
             .append(columns)
             .append("\">")
-            .append(text(group));
+            .append(HtmlText.of(group));
         out.append("</th></tr>\n");
       }
       String verdict = row.verdict().name().toLowerCase(Locale.ROOT);
-      out.append("<tr><td>").append(text(row.fact()));
+      out.append("<tr><td>").append(HtmlText.of(row.fact()));
       if (!row.note().isEmpty()) {
-        out.append("<div class=\"quiet\">").append(text(row.note())).append("</div>");
+        out.append("<div class=\"quiet\">").append(HtmlText.of(row.note())).append("</div>");
       }
       for (String cell : kind.cells(row)) {
-        out.append("</td><td class=\"num\">").append(text(cell));
+        out.append("</td><td class=\"num\">").append(HtmlText.of(cell));
       }
-      out.append("</td><td class=\"num\">").append(text(row.differs()));
+      out.append("</td><td class=\"num\">").append(HtmlText.of(row.differs()));
       out.append("</td><td class=\"").append(verdict).append("\">").append(verdict);
       out.append("</td></tr>\n");
     }
@@ -214,12 +218,12 @@ public record Report(
 
   private static void files(StringBuilder out, ReportSide side) {
     out.append("<section><h2>Files: ")
-        .append(text(side.label()))
+        .append(HtmlText.of(side.label()))
         .append("</h2><div class=\"wide\">");
     out.append(
         "<table><thead><tr><th>File</th><th>Size</th><th>SHA-256</th></tr></thead><tbody>\n");
     for (ReportSide.FileFact file : side.list()) {
-      out.append("<tr><td>").append(text(file.path())).append("</td><td class=\"num\">");
+      out.append("<tr><td>").append(HtmlText.of(file.path())).append("</td><td class=\"num\">");
       out.append(Figures.bytes(file.bytes())).append("</td><td class=\"hash\">");
       out.append(file.sha256()).append("</td></tr>\n");
     }
@@ -233,17 +237,9 @@ public record Report(
     out.append("<section><h2>Settings</h2><div class=\"wide\"><table><tbody>\n");
     List<String> names = new ArrayList<>(settings.keySet());
     for (String name : names) {
-      out.append("<tr><td>").append(text(name)).append("</td><td>");
-      out.append(text(settings.get(name))).append("</td></tr>\n");
+      out.append("<tr><td>").append(HtmlText.of(name)).append("</td><td>");
+      out.append(HtmlText.of(settings.get(name))).append("</td></tr>\n");
     }
     out.append("</tbody></table></div></section>\n");
-  }
-
-  private static String text(String plain) {
-    return plain
-        .replace("&", "&amp;")
-        .replace("<", "&lt;")
-        .replace(">", "&gt;")
-        .replace("\"", "&quot;");
   }
 }

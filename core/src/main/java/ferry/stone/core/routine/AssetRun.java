@@ -221,11 +221,7 @@ final class AssetRun {
       Scene far,
       Progress own)
       throws IOException, FormatException {
-    Scene landed =
-        CargoReader.read(
-            task.name(),
-            landings.each().stream().map(e -> e.folder() + e.landing().mainFile()).toList(),
-            ReadContext.of(files));
+    Scene landed = CargoReader.read(task.name(), landings.mainFiles(), ReadContext.of(files));
     Map<String, String> named = new TreeMap<>();
     named.put("Routine", routine.name() + ", version " + routine.version());
     named.put("Shore", routine.shore().name());

@@ -5,6 +5,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import ferry.stone.core.math.Figures;
+import ferry.stone.core.report.HtmlText;
 import ferry.stone.core.report.ReportStyle;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -87,12 +88,14 @@ public final class BatchReport {
     StringBuilder page = new StringBuilder(1 << 16);
     page.append("<!doctype html>\n<html lang=\"en\"><head><meta charset=\"utf-8\">\n");
     page.append("<meta name=\"viewport\" content=\"width=device-width, initial-scale=1\">\n");
-    page.append("<title>").append(text(routine.name())).append("</title>\n<style>");
+    page.append("<title>").append(HtmlText.of(routine.name())).append("</title>\n<style>");
     page.append(ReportStyle.CSS).append(ROWS).append("</style></head><body>\n<header><h1>");
     page.append(Figures.count(tasks.size(), "asset")).append(" through ");
-    page.append(text(routine.name())).append("</h1><p class=\"quiet\">Version ");
-    page.append(routine.version()).append(" of the routine, Stone Ferry ").append(text(ferry));
-    page.append("; shore ").append(text(routine.shore().name())).append(".</p></header>\n");
+    page.append(HtmlText.of(routine.name())).append("</h1><p class=\"quiet\">Version ");
+    page.append(routine.version())
+        .append(" of the routine, Stone Ferry ")
+        .append(HtmlText.of(ferry));
+    page.append("; shore ").append(HtmlText.of(routine.shore().name())).append(".</p></header>\n");
     verdict(page);
     page.append("<div class=\"wide\"><table><thead><tr><th>Picture</th><th>Asset</th>");
     page.append("<th>Verdict</th><th>What is to be known</th></tr></thead><tbody>\n");
@@ -149,9 +152,11 @@ public final class BatchReport {
           tasks.size() > MOST_PICTURES
               ? task.name() + "/" + AssetRun.PICTURE
               : "data:image/png;base64," + Base64.getEncoder().encodeToString(picture);
-      page.append("<img alt=\"\" loading=\"lazy\" src=\"").append(text(source)).append("\">");
+      page.append("<img alt=\"\" loading=\"lazy\" src=\"")
+          .append(HtmlText.of(source))
+          .append("\">");
     }
-    page.append("</td><td>").append(text(task.name())).append("</td>");
+    page.append("</td><td>").append(HtmlText.of(task.name())).append("</td>");
     String colour =
         record == null || record.verdict().isTrouble()
             ? "lost"
@@ -166,21 +171,24 @@ public final class BatchReport {
 
   private static void told(StringBuilder page, RunRecord record) {
     if (record.verdict() == RunRecord.Verdict.REFUSED) {
-      page.append(text(record.problem()));
+      page.append(HtmlText.of(record.problem()));
       return;
     }
     for (RunRecord.LandingFact landing : record.landings()) {
       String folder = record.asset() + "/";
-      page.append(text(landing.format())).append(": ").append(landing.kept()).append(" kept, ");
+      page.append(HtmlText.of(landing.format()))
+          .append(": ")
+          .append(landing.kept())
+          .append(" kept, ");
       page.append(landing.changed()).append(" changed, ").append(landing.lost()).append(" lost");
       if (!landing.report().isEmpty()) {
         String place = folder + landing.report();
-        page.append(" (<a href=\"").append(text(place)).append("\">report</a>)");
+        page.append(" (<a href=\"").append(HtmlText.of(place)).append("\">report</a>)");
       }
       page.append(landing.lostFacts().isEmpty() ? "<br>" : "<ul>");
       int shown = Math.min(MOST_LOST, landing.lostFacts().size());
       for (String fact : landing.lostFacts().subList(0, shown)) {
-        page.append("<li>").append(text(fact)).append("</li>");
+        page.append("<li>").append(HtmlText.of(fact)).append("</li>");
       }
       if (landing.lostFacts().size() > shown) {
         page.append("<li>").append(landing.lostFacts().size() - shown).append(" more</li>");
@@ -189,16 +197,8 @@ public final class BatchReport {
     }
     for (RunRecord.FindingFact finding : record.findings()) {
       if (finding.isOfSteps()) {
-        page.append(text(finding.where() + ": " + finding.message())).append("<br>");
+        page.append(HtmlText.of(finding.where() + ": " + finding.message())).append("<br>");
       }
     }
-  }
-
-  private static String text(String plain) {
-    return plain
-        .replace("&", "&amp;")
-        .replace("<", "&lt;")
-        .replace(">", "&gt;")
-        .replace("\"", "&quot;");
   }
 }

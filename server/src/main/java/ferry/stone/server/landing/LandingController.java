@@ -41,10 +41,16 @@ public class LandingController {
   private final CrossingService crossings;
   private final BlobStore blobs;
   private final ReportService reports;
+  private final PageService pages;
 
   public LandingController(
-      LandingService landings, CrossingService crossings, BlobStore blobs, ReportService reports) {
+      LandingService landings,
+      CrossingService crossings,
+      BlobStore blobs,
+      ReportService reports,
+      PageService pages) {
     this.reports = reports;
+    this.pages = pages;
     this.landings = landings;
     this.crossings = crossings;
     this.blobs = blobs;
@@ -142,6 +148,38 @@ public class LandingController {
     LandingRecord landing = done(id);
     byte[] page = reports.page(landing).getBytes(StandardCharsets.UTF_8);
     return attachment(stem(landing.proof()) + ".report.html", "text/html;charset=UTF-8").body(page);
+  }
+
+  /** What a page to hand over shows. */
+  public enum Shown {
+    /** What landed. */
+    ASSET,
+    /** The near side and what landed, with the seam between them and the proof. */
+    PROOF
+  }
+
+  /** One HTML file with the asset inside: to be turned, played, looked at without a server. */
+  @GetMapping(path = "/landings/{id}/page.html", produces = "text/html;charset=UTF-8")
+  public void page(
+      @PathVariable String id,
+      @RequestParam(defaultValue = "ASSET") Shown of,
+      HttpServletResponse response)
+      throws IOException, FormatException {
+    LandingRecord landing = done(id);
+    String end = of == Shown.PROOF ? ".seam.html" : ".page.html";
+    pages.write(
+        landing,
+        of == Shown.PROOF,
+        () -> {
+          response.setContentType("text/html;charset=UTF-8");
+          response.setHeader(
+              HttpHeaders.CONTENT_DISPOSITION,
+              ContentDisposition.attachment()
+                  .filename(stem(landing.proof()) + end, StandardCharsets.UTF_8)
+                  .build()
+                  .toString());
+          return response.getOutputStream();
+        });
   }
 
   @GetMapping(path = "/landings/{id}/ledger.json", produces = MediaType.APPLICATION_JSON_VALUE)

@@ -1,0 +1,150 @@
+package ferry.stone.core.report.handover;
+
+import ferry.stone.core.cargo.CargoReader;
+import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.ReadContext;
+import ferry.stone.core.format.files.Output;
+import ferry.stone.core.format.files.Resources;
+import ferry.stone.core.landing.Alternates;
+import ferry.stone.core.landing.LandingOptions;
+import ferry.stone.core.landing.Landings;
+import ferry.stone.core.scene.Composition;
+import ferry.stone.core.scene.Scene;
+import ferry.stone.core.work.Progress;
+import java.io.BufferedOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * One asset of a page, as a GLB file that every viewer of the standard can show.
+ *
+ * @param label such as "landed"
+ * @param from the file that it was read from
+ * @param bytes of that file and of all that belong to it
+ * @param asItIs whether the GLB is that file byte by byte; else it was made from it
+ * @param glb deleted by {@link #close}, where it was made
+ * @param content opens the GLB
+ */
+public record PageAsset(
+    String label, String from, long bytes, boolean asItIs, Path glb, Content content)
+    implements AutoCloseable {
+
+  /** Bytes that can be read more than once. */
+  public interface Content {
+    InputStream open() throws IOException;
+
+    long size() throws IOException;
+  }
+
+  /**
+   * What landed, read anew: a single GLB that every viewer knows as it is, anything else made into
+   * one, with its looks.
+   *
+   * @param name of the asset
+   * @param mains the files to read; all that can be read when empty
+   * @param files with all that belongs to them, and nothing else
+   */
+  public static PageAsset landed(
+      String label, String name, List<String> mains, Resources files, Progress progress)
+      throws IOException, FormatException {
+    if (mains.size() == 1 && files.paths().size() == 1 && PlainGlb.is(mains.get(0), files)) {
+      return of(label, mains.get(0), files);
+    }
+    Alternates.Reread read =
+        variants -> {
+          ReadContext plain = ReadContext.of(files);
+          ReadContext context =
+              variants.isEmpty()
+                  ? plain
+                  : plain.withOptions(Map.of(Composition.VARIANTS, variants));
+          return mains.isEmpty()
+              ? CargoReader.read(name, context)
+              : CargoReader.read(name, mains, context);
+        };
+    String from = mains.size() == 1 ? mains.get(0) : files.paths().size() + " files";
+    return made(label, from, read.with(""), files, read, progress);
+  }
+
+  private static PageAsset of(String label, String path, Resources files) throws IOException {
+    Content content =
+        new Content() {
+          @Override
+          public InputStream open() throws IOException {
+            return files.open(path);
+          }
+
+          @Override
+          public long size() throws IOException {
+            return files.size(path);
+          }
+        };
+    return new PageAsset(label, path, files.size(path), true, null, content);
+  }
+
+  /**
+   * A GLB file of a scene, with its images and its looks.
+   *
+   * @param from the file that it was read from, or a name
+   * @param files all that belong to it
+   * @param again reads it with another look; {@code null} where it has one only
+   */
+  public static PageAsset made(
+      String label,
+      String from,
+      Scene scene,
+      Resources files,
+      Alternates.Reread again,
+      Progress progress)
+      throws IOException, FormatException {
+    Path glb = Files.createTempFile("ferry-", ".glb");
+    try {
+      Output output = path -> new BufferedOutputStream(Files.newOutputStream(glb), 1 << 16);
+      LandingOptions options = LandingOptions.of("glb").with("plainImages", true);
+      Alternates looks = again == null ? null : new Alternates(scene, List.of(), again);
+      Landings.write(scene, options, "page", files, output, looks, progress);
+      return new PageAsset(label, from, size(files), false, glb, content(glb));
+    } catch (IOException | FormatException | RuntimeException e) {
+      Files.deleteIfExists(glb);
+      throw e;
+    }
+  }
+
+  private static long size(Resources files) throws IOException {
+    long bytes = 0;
+    for (String path : files.paths()) {
+      bytes += files.size(path);
+    }
+    return bytes;
+  }
+
+  private static Content content(Path glb) {
+    return new Content() {
+      @Override
+      public InputStream open() throws IOException {
+        return Files.newInputStream(glb);
+      }
+
+      @Override
+      public long size() throws IOException {
+        return Files.size(glb);
+      }
+    };
+  }
+
+  /** What the page says of it. */
+  Map<String, Object> about() throws IOException {
+    return Map.of(
+        "label", label, "from", from, "bytes", bytes, "asItIs", asItIs, "glbBytes", content.size());
+  }
+
+  @Override
+  public void close() throws IOException {
+    if (glb != null) {
+      Files.deleteIfExists(glb);
+    }
+  }
+}
