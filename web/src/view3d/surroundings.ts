@@ -25,6 +25,8 @@ const ZENITH: Rgb = [0.42, 0.56, 0.74];
 const HORIZON: Rgb = [0.95, 0.93, 0.88];
 const WATER: Rgb = [0.24, 0.29, 0.3];
 const STONE: Rgb = [0.33, 0.3, 0.26];
+/** Makes a white surface that faces the sky about as bright as white paper. */
+const EXPOSURE = 0.5;
 /** Height of the far bank above the horizon, in radians. */
 const BANK = 0.07;
 
@@ -54,6 +56,9 @@ export function lightFrom(azimuth: number, height: number, out: Rgb): Rgb {
     for (let c = 0; c < 3; c++) {
       out[c] = (out[c] as number) + share * (lamp.light[c] as number);
     }
+  }
+  for (let c = 0; c < 3; c++) {
+    out[c] = (out[c] as number) * EXPOSURE;
   }
   return out;
 }

@@ -54,7 +54,14 @@ export function PairFacts({ asked, onSet }: Props) {
           checked={all}
           onChange={(e) => setAll(e.target.checked)}
         />
-        <span className="ms-auto">
+        <span className="ms-auto d-flex gap-2">
+          <Button
+            variant="outline-secondary"
+            href={`/api/pairs/page.html?${asked}`}
+            title="Both with the seam between them, as one page that needs no server"
+          >
+            Page with both
+          </Button>
           <Button variant="outline-secondary" href={`/api/pairs/report.html?${asked}`}>
             Report
           </Button>

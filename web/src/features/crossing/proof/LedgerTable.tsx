@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { Fragment, useDeferredValue, useMemo, useState } from 'react';
-import { Form, Table } from 'react-bootstrap';
+import { Dropdown, Form, Table } from 'react-bootstrap';
 import type { LedgerPage, LedgerRow } from '../../../api/client';
 import { type LedgerOf, queries } from '../../../api/queries';
 import { Button } from '../../../shared/Button';
@@ -42,12 +42,12 @@ interface ToolsProps {
   /** Address of the ledger as a file, without its ending. */
   file: string;
   title: string;
-  /** Address of the report with pictures, where there is one. */
-  report?: string;
+  /** Address of the landing, which can be handed over in more forms; the survey's ledger has none. */
+  landing?: string;
 }
 
 /** The search field, and the ledger as a file. */
-export function LedgerTools({ wanted, onWanted, file, title, report }: ToolsProps) {
+export function LedgerTools({ wanted, onWanted, file, title, landing }: ToolsProps) {
   return (
     <>
       <Form.Control
@@ -58,26 +58,50 @@ export function LedgerTools({ wanted, onWanted, file, title, report }: ToolsProp
         style={{ width: 130 }}
         onChange={(e) => onWanted(e.target.value)}
       />
-      {report && (
-        <Button
-          variant="outline-secondary"
-          href={report}
-          title={`“${title}” with pictures of both sides, as one page`}
-        >
-          Report
-        </Button>
+      {landing ? (
+        <HandOver landing={landing} file={file} />
+      ) : (
+        ['html', 'csv', 'json'].map((kind) => (
+          <Button
+            key={kind}
+            variant="outline-secondary"
+            href={`${file}.${kind}`}
+            title={`The ledger of “${title}” as ${kind.toUpperCase()}`}
+          >
+            {kind.toUpperCase()}
+          </Button>
+        ))
       )}
-      {(report ? ['csv', 'json'] : ['html', 'csv', 'json']).map((kind) => (
-        <Button
-          key={kind}
-          variant="outline-secondary"
-          href={`${file}.${kind}`}
-          title={`The ledger of “${title}” as ${kind.toUpperCase()}`}
-        >
-          {kind.toUpperCase()}
-        </Button>
-      ))}
     </>
+  );
+}
+
+/** What can be given to others with a landing, or in place of it. */
+function HandOver({ landing, file }: { landing: string; file: string }) {
+  const forms = [
+    [`${landing}/page.html`, 'Page with the asset', 'to turn, play and look at, without a server'],
+    [
+      `${landing}/page.html?of=PROOF`,
+      'Page with both sides',
+      'near and landed with the seam between them',
+    ],
+    [`${landing}/report.html`, 'Report', 'pictures of both sides, all facts, hashes; prints'],
+    [`${file}.csv`, 'Ledger as CSV', 'all facts, for a sheet'],
+    [`${file}.json`, 'Ledger as JSON', 'all facts, for a program'],
+  ] as const;
+  return (
+    <Dropdown className="hand-over">
+      <Dropdown.Toggle size="sm" variant="outline-secondary" id="hand-over">
+        Hand over
+      </Dropdown.Toggle>
+      <Dropdown.Menu popperConfig={{ strategy: 'fixed' }} renderOnMount>
+        {forms.map(([href, label, help]) => (
+          <Dropdown.Item key={href} href={href} download>
+            {label} <span className="quiet">{help}</span>
+          </Dropdown.Item>
+        ))}
+      </Dropdown.Menu>
+    </Dropdown>
   );
 }
 

@@ -53,7 +53,7 @@ export function ProofLedger({ id, crossing }: { id: string; crossing: Crossing }
             onWanted={ledger.setWanted}
             file={`/api/landings/${landing.id}/ledger`}
             title={crossing.name}
-            report={`/api/landings/${landing.id}/report.html`}
+            landing={`/api/landings/${landing.id}`}
           />
           <Button href={`/api/landings/${landing.id}/download`}>Download</Button>
         </span>

@@ -2,10 +2,10 @@ package ferry.stone.cli;
 
 import ferry.stone.core.cargo.CargoFolder;
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.handover.HandoverPage;
+import ferry.stone.core.handover.PageAsset;
 import ferry.stone.core.landing.Landings;
 import ferry.stone.core.proof.Proof;
-import ferry.stone.core.report.handover.HandoverPage;
-import ferry.stone.core.report.handover.PageAsset;
 import ferry.stone.core.routine.Asset;
 import ferry.stone.core.work.Progress;
 import java.io.BufferedOutputStream;

@@ -111,4 +111,24 @@ class TakePictureTest {
     assertTrue(page.contains("plank.usda") && page.contains("plank.obj"), "both files");
     assertFalse(page.contains("plank.proof.json"), "no file of the proof itself");
   }
+
+  @Test
+  void pagesStandBesideTheLandingAndBesideAComparisonWhereTheyAreAsked() throws Exception {
+    String[] convert = {
+      "convert", plank.toString(), "--to", "glb", "--page", "--seam", "--out", file("landed")
+    };
+    assertEquals(0, run(convert));
+    String alone = Files.readString(folder.resolve("landed/plank.page.html"));
+    assertTrue(alone.contains("data-side=\"0\"") && !alone.contains("data-side=\"1\""));
+    assertTrue(alone.contains("\"asItIs\":true"), "the landed file itself");
+    String both = Files.readString(folder.resolve("landed/plank.seam.html"));
+    assertTrue(both.contains("data-side=\"1\""));
+    assertEquals(1, run(convert), "they are not replaced unasked");
+    assertTrue(err.toString().contains("--force"), err.toString());
+    String seam = file("two.html");
+    String other = folder.resolve("landed/plank.glb").toString();
+    run("prove", plank.toString(), other, "--seam", seam);
+    assertTrue(Files.readString(Path.of(seam)).contains("plank against plank"));
+    assertEquals(2, run("prove", plank.toString(), other, "--seam", other));
+  }
 }

@@ -52,6 +52,26 @@ final class Browser implements AutoCloseable {
     return page;
   }
 
+  /** A page of a file on the disk, in a browser without any network. */
+  Page alone(Path file) {
+    BrowserContext offline =
+        browser.newContext(
+            new com.microsoft.playwright.Browser.NewContextOptions()
+                .setViewportSize(1280, 800)
+                .setReducedMotion(ReducedMotion.REDUCE)
+                .setOffline(true));
+    Page page = offline.newPage();
+    page.onPageError(faults::add);
+    page.onRequest(
+        request -> {
+          if (!request.url().matches("(file|blob|data):.*")) {
+            faults.add("asked for " + request.url());
+          }
+        });
+    page.navigate(file.toUri().toString());
+    return page;
+  }
+
   @Override
   public void close() {
     playwright.close();

@@ -188,6 +188,22 @@ class LandingsTest extends OverTheApi {
     }
   }
 
+  @ParameterizedTest
+  @ValueSource(strings = {"{\"format\":\"glb\"}", "{\"format\":\"obj\",\"parts\":{\"each\":true}}"})
+  void aPageToHandOverHoldsWhatLandedOrBothSides(String options) throws Exception {
+    String id = ready("Crate <1>", CRATE);
+    String path = "/api/landings/" + landed(id, options).path("id").asText() + "/page.html";
+    MockHttpServletResponse alone = send(get(path), 200);
+    assertThat(alone.getHeader(HttpHeaders.CONTENT_DISPOSITION)).contains(".page.html");
+    String page = alone.getContentAsString(StandardCharsets.UTF_8);
+    assertThat(page).contains("data-side=\"0\"").doesNotContain("data-side=\"1\"", "<1>");
+    assertThat(page.length()).as("the script and a small asset").isBetween(400_000, 1_000_000);
+    String both = send(get(path).param("of", "PROOF"), 200).getContentAsString();
+    assertThat(both).contains("data-side=\"0\"", "data-side=\"1\"", "\"kept\":");
+    assertThat(read(send(get(path).param("of", "half"), 400)).path("detail").asText())
+        .contains("ASSET", "PROOF");
+  }
+
   @Test
   void aLandingThatIsDeletedIsGone() throws Exception {
     String id = ready("Crate", CRATE);

@@ -55,6 +55,10 @@ class PairTest extends OverTheApi {
         send(get("/api/pairs/report.html").param("first", a).param("second", c), 200)
             .getContentAsByteArray();
     assertThat(new String(page, StandardCharsets.UTF_8)).contains("Slab bent against Slab");
+    String seam =
+        send(get("/api/pairs/page.html").param("first", a).param("second", c), 200)
+            .getContentAsString();
+    assertThat(seam).contains("data-side=\"1\"", "Surface distance, largest");
   }
 
   @Test

@@ -9,6 +9,7 @@ import ferry.stone.core.proof.LedgerRow;
 import ferry.stone.core.proof.Proof;
 import ferry.stone.server.crossing.CrossingService;
 import ferry.stone.server.store.BlobStore;
+import ferry.stone.server.web.Attachments;
 import ferry.stone.server.web.ConflictException;
 import ferry.stone.server.web.NotFoundException;
 import jakarta.servlet.http.HttpServletResponse;
@@ -168,18 +169,7 @@ public class LandingController {
     LandingRecord landing = done(id);
     String end = of == Shown.PROOF ? ".seam.html" : ".page.html";
     pages.write(
-        landing,
-        of == Shown.PROOF,
-        () -> {
-          response.setContentType("text/html;charset=UTF-8");
-          response.setHeader(
-              HttpHeaders.CONTENT_DISPOSITION,
-              ContentDisposition.attachment()
-                  .filename(stem(landing.proof()) + end, StandardCharsets.UTF_8)
-                  .build()
-                  .toString());
-          return response.getOutputStream();
-        });
+        landing, of == Shown.PROOF, () -> Attachments.html(response, stem(landing.proof()) + end));
   }
 
   @GetMapping(path = "/landings/{id}/ledger.json", produces = MediaType.APPLICATION_JSON_VALUE)

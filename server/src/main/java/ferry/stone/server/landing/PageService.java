@@ -3,8 +3,8 @@ package ferry.stone.server.landing;
 import ferry.stone.core.cargo.CargoFolder;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.Formats;
-import ferry.stone.core.report.handover.HandoverPage;
-import ferry.stone.core.report.handover.PageAsset;
+import ferry.stone.core.handover.HandoverPage;
+import ferry.stone.core.handover.PageAsset;
 import ferry.stone.core.work.Progress;
 import ferry.stone.core.work.Release;
 import ferry.stone.server.crossing.Crossing;
@@ -13,8 +13,8 @@ import ferry.stone.server.crossing.LoadedCrossing;
 import ferry.stone.server.crossing.SceneService;
 import ferry.stone.server.jobs.JobService;
 import ferry.stone.server.store.BlobStore;
+import ferry.stone.server.web.Attachments;
 import java.io.IOException;
-import java.io.OutputStream;
 import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -39,17 +39,12 @@ public class PageService {
     this.jobs = jobs;
   }
 
-  /** Where a page goes once all that it needs has been read. */
-  public interface Target {
-    OutputStream open() throws IOException;
-  }
-
   /**
    * Writes the page.
    *
    * @param bothSides with the near side before what landed, and the proof
    */
-  public void write(LandingRecord landing, boolean bothSides, Target target)
+  public void write(LandingRecord landing, boolean bothSides, Attachments.Target target)
       throws IOException, FormatException {
     List<FormatException> refused = new ArrayList<>();
     Crossing crossing = crossings.get(landing.crossingId());
@@ -76,7 +71,11 @@ public class PageService {
   }
 
   private void write(
-      Crossing crossing, LandingRecord landing, boolean bothSides, Target target, Progress progress)
+      Crossing crossing,
+      LandingRecord landing,
+      boolean bothSides,
+      Attachments.Target target,
+      Progress progress)
       throws IOException, FormatException {
     try (PageAsset near = bothSides ? near(crossing, progress.part(0, 0.3)) : null;
         PageAsset landed = landed(crossing, landing, progress.part(0.3, 0.6))) {

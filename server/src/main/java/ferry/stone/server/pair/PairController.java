@@ -10,6 +10,8 @@ import ferry.stone.server.pair.PairService.Compared;
 import ferry.stone.server.pair.PairService.Side;
 import ferry.stone.server.shore.ShoreService;
 import ferry.stone.server.store.Json;
+import ferry.stone.server.web.Attachments;
+import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Map;
@@ -135,5 +137,16 @@ public class PairController {
                 .toString())
         .contentType(MediaType.parseMediaType("text/html;charset=UTF-8"))
         .body(page.getBytes(StandardCharsets.UTF_8));
+  }
+
+  /** Both in one page that needs no server, with the seam between them and what differs. */
+  @GetMapping(path = "/page.html", produces = "text/html;charset=UTF-8")
+  public void page(@ParameterObject Asked asked, HttpServletResponse response)
+      throws IOException, FormatException {
+    pairs.seam(
+        asked.one(),
+        asked.other(),
+        how(asked),
+        () -> Attachments.html(response, "compared.seam.html"));
   }
 }

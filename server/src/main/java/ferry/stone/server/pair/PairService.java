@@ -1,6 +1,8 @@
 package ferry.stone.server.pair;
 
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.handover.HandoverPage;
+import ferry.stone.core.handover.PageAsset;
 import ferry.stone.core.proof.Proof;
 import ferry.stone.core.proof.pair.PairProof;
 import ferry.stone.core.proof.pair.PairProof.How;
@@ -17,6 +19,7 @@ import ferry.stone.server.crossing.CrossingService;
 import ferry.stone.server.crossing.SceneService;
 import ferry.stone.server.crossing.StateService;
 import ferry.stone.server.jobs.JobService;
+import ferry.stone.server.web.Attachments;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.lang.ref.SoftReference;
@@ -124,6 +127,26 @@ public class PairService {
             new Report.Against(a.scene(), how),
             settings)
         .html(Progress.NONE);
+  }
+
+  /** Both in one page, with the seam between them. */
+  public void seam(Side first, Side second, How how, Attachments.Target target)
+      throws IOException, FormatException {
+    PairProof.Side a = side(first);
+    PairProof.Side b = side(second);
+    check(a, b, how);
+    Proof proof = proof(second.crossing(), a, b, how);
+    try (PageAsset one = asset("first", a);
+        PageAsset other = asset("second", b)) {
+      String made = "Made by Stone Ferry " + Release.VERSION;
+      new HandoverPage(b.name() + " against " + a.name(), made, List.of(one, other), proof)
+          .write(target.open(), Progress.NONE);
+    }
+  }
+
+  private static PageAsset asset(String label, PairProof.Side side)
+      throws IOException, FormatException {
+    return PageAsset.made(label, side.name(), side.scene(), side.files(), null, Progress.NONE);
   }
 
   private static ReportSide report(String label, PairProof.Side side) throws IOException {

@@ -5,14 +5,21 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.math.Figures;
 import ferry.stone.server.store.BlobStore;
 import ferry.stone.server.store.DiskSpace;
+import java.util.Arrays;
+import java.util.Locale;
 import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.beans.TypeMismatchException;
+import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
+import org.springframework.http.HttpStatusCode;
 import org.springframework.http.ProblemDetail;
+import org.springframework.http.ResponseEntity;
 import org.springframework.http.converter.HttpMessageNotReadableException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
+import org.springframework.web.context.request.WebRequest;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
 
 /** Turns faults into problem documents (RFC 9457) with a sentence for the user. */
@@ -59,6 +66,24 @@ public class Problems extends ResponseEntityExceptionHandler {
   @ExceptionHandler
   ProblemDetail conflict(ConflictException e) {
     return problem(HttpStatus.CONFLICT, "Not possible now", e.getMessage());
+  }
+
+  /** A value of another kind than is asked for, with those that are known where they are few. */
+  @Override
+  protected ResponseEntity<Object> handleTypeMismatch(
+      TypeMismatchException e, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
+    Class<?> wanted = e.getRequiredType();
+    String known =
+        wanted != null && wanted.isEnum()
+            ? " is one of " + Arrays.toString(wanted.getEnumConstants()).replaceAll("[\\[\\]]", "")
+            : " is a "
+                + (wanted == null ? "value" : wanted.getSimpleName().toLowerCase(Locale.ROOT));
+    ProblemDetail problem =
+        problem(
+            HttpStatus.BAD_REQUEST,
+            "A value does not fit",
+            e.getPropertyName() + known + ", not \"" + e.getValue() + "\".");
+    return ResponseEntity.status(status).headers(headers).body(problem);
   }
 
   @ExceptionHandler

@@ -1,4 +1,4 @@
-package ferry.stone.core.report.handover;
+package ferry.stone.core.handover;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import ferry.stone.core.finding.Findings;

@@ -1,4 +1,4 @@
-package ferry.stone.core.report.handover;
+package ferry.stone.core.handover;
 
 import com.fasterxml.jackson.databind.ObjectMapper;
 import ferry.stone.core.proof.LedgerRow;

@@ -1,4 +1,4 @@
-package ferry.stone.core.report.handover;
+package ferry.stone.core.handover;
 
 import java.io.IOException;
 import java.io.InputStream;

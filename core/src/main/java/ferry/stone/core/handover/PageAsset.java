@@ -1,4 +1,4 @@
-package ferry.stone.core.report.handover;
+package ferry.stone.core.handover;
 
 import ferry.stone.core.cargo.CargoReader;
 import ferry.stone.core.format.FormatException;
