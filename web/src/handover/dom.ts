@@ -27,7 +27,7 @@ export function choice(
   chosen: string,
   onChange: (value: string) => void,
 ): { box: HTMLLabelElement; select: HTMLSelectElement } {
-  const select = el('select', { title: help });
+  const select = el('select', { title: help, ariaLabel: name });
   for (const [value, label] of options) {
     select.append(el('option', { value, selected: value === chosen }, label));
   }

@@ -62,7 +62,7 @@ test('clips of both sides are played by name, for as long as the longer one', ()
   const a = assetOf({ clips: [clip('wade', 2), clip('bow', 1)] });
   const b = assetOf({ clips: [clip('wade', 2.5)] });
   const changed = vi.fn();
-  const player = new Player([a, b], changed);
+  const player = new Player([a, b], ['near', 'landed'], changed);
   expect(a.choose).toHaveBeenLastCalledWith('wade');
   expect(player.box.querySelector('output')?.textContent).toBe('0.00 of 2.50 s');
   const time = player.box.querySelector('input') as HTMLInputElement;
@@ -71,6 +71,7 @@ test('clips of both sides are played by name, for as long as the longer one', ()
   expect(b.seek).toHaveBeenLastCalledWith(1.5);
   player.step(1);
   expect(b.choose).toHaveBeenLastCalledWith('bow');
+  expect(player.box.querySelector('output')?.textContent).toContain('not in what is landed');
   player.step(1);
   expect(a.choose).toHaveBeenLastCalledWith(null);
   expect(player.box.querySelector('button')?.disabled).toBe(true);

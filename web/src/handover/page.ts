@@ -42,7 +42,11 @@ export class Page {
     // A dark system gets the dark backdrop.
     const dark = window.matchMedia('(prefers-color-scheme: dark)').matches;
     this.stage.backdrop(dark ? 'water' : 'paper', '');
-    this.player = new Player(assets, () => this.draw());
+    this.player = new Player(
+      assets,
+      about.sides.map((s) => s.label),
+      () => this.draw(),
+    );
     this.key('[', () => this.player.step(-1));
     this.key(']', () => this.player.step(1));
     this.key(' ', () => this.player.toggle());

@@ -10,12 +10,15 @@ export class Player {
   private readonly told = el('output', { class: 'num' });
   private readonly select: HTMLSelectElement;
   private length = 0;
+  private note = '';
   private seconds = 0;
   private running = 0;
   private last = 0;
 
   constructor(
     private readonly assets: Asset[],
+    /** What the sides are called. */
+    private readonly labels: string[],
     private readonly changed: () => void,
   ) {
     this.names = [...new Set(assets.flatMap((a) => a.clips.map((c) => c.name)))];
@@ -50,6 +53,10 @@ export class Player {
     }
     const clips = this.assets.flatMap((a) => a.clips.filter((c) => c.name === name));
     this.length = Math.max(0, ...clips.map((c) => c.duration));
+    const without = this.assets.flatMap((a, i) =>
+      name !== null && a.clips.every((c) => c.name !== name) ? [this.labels[i] ?? ''] : [],
+    );
+    this.note = without.map((label) => `, not in what is ${label}`).join('');
     this.time.max = String(this.length || 1);
     this.time.disabled = name === null;
     this.button.disabled = name === null;
@@ -94,7 +101,7 @@ export class Player {
       asset.seek(seconds);
     }
     this.time.value = String(seconds);
-    this.told.textContent = `${seconds.toFixed(2)} of ${this.length.toFixed(2)} s`;
+    this.told.textContent = `${seconds.toFixed(2)} of ${this.length.toFixed(2)} s${this.note}`;
     this.changed();
   }
 

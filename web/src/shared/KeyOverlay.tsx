@@ -27,7 +27,7 @@ const KEYS: [string, [string, string][]][] = [
       ['X', 'next shading'],
       ['K', 'clicks pick parts, faces, vertices or a place for pivots'],
       ['J', 'skeleton'],
-      ['O', 'the scene’s own lights'],
+      ['O', 'even light, surroundings, the scene’s own lights'],
       ['P', 'play or stop the clip'],
       ['B N', 'one frame back, one on'],
       ['V', 'curves, tracks, how far apart, none'],

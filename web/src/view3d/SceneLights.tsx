@@ -6,15 +6,19 @@ import {
   Group,
   type Light,
   type Matrix4,
+  NeutralToneMapping,
   type Object3D,
+  PMREMGenerator,
   PointLight,
   SpotLight,
   Vector3,
 } from 'three';
 import type { SideView } from '../api/client';
+import { useTheme } from '../shared/useTheme';
 import { sideBox } from './data/bounds';
 import { useTime } from './data/time';
 import type { Stage } from './Stage';
+import { surroundings } from './surroundings';
 import { useView } from './viewState';
 
 /** What all lights together throw on the middle of the scene; files differ by factors of thousands. */
@@ -26,10 +30,53 @@ interface Lamp {
   target: Object3D | null;
 }
 
-/** The even set that every asset is looked at in, or the scene's own lights. */
+/** The even set that every asset is looked at in, the quay around it, or the scene's own lights. */
 export function SceneLights({ side, stage }: { side: SideView; stage: Stage }) {
-  const own = useView((s) => s.ownLights) && side.lights.length > 0;
-  return own ? <OwnLights side={side} stage={stage} /> : <EvenLights />;
+  const light = useView((s) => s.light);
+  if (light === 'surroundings') {
+    return <Surroundings />;
+  }
+  return light === 'own' && side.lights.length > 0 ? (
+    <OwnLights side={side} stage={stage} />
+  ) : (
+    <EvenLights />
+  );
+}
+
+/**
+ * Light from all around, as an image has it, through the same tone curve as the page to hand over: what
+ * a surface mirrors is there, so metal and layers look as the published models have them.
+ */
+function Surroundings() {
+  const { gl, scene, invalidate } = useThree();
+  const theme = useTheme((s) => s.theme);
+  useEffect(() => {
+    // What is seen through glass must be drawn; the page behind a clear canvas is not.
+    const style = getComputedStyle(gl.domElement);
+    scene.background = new Color(style.getPropertyValue('--view-bot').trim() || '#dfe5e4');
+    invalidate();
+    return () => {
+      scene.background = null;
+    };
+  }, [gl, scene, invalidate, theme]);
+  useEffect(() => {
+    const around = surroundings();
+    const generator = new PMREMGenerator(gl);
+    const lit = generator.fromEquirectangular(around);
+    generator.dispose();
+    around.dispose();
+    const before = gl.toneMapping;
+    gl.toneMapping = NeutralToneMapping;
+    scene.environment = lit.texture;
+    invalidate();
+    return () => {
+      gl.toneMapping = before;
+      scene.environment = null;
+      lit.dispose();
+      invalidate();
+    };
+  }, [gl, scene, invalidate]);
+  return null;
 }
 
 function EvenLights() {

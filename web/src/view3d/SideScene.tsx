@@ -50,6 +50,8 @@ export function SideScene(props: Props) {
   const { motion, skeleton, deviations, picks, night, handles } = props;
   const byHand = useView((s) => s.morphWeights);
   const lit = useView((s) => s.lit);
+  const mirrored = useView((s) => s.light === 'surroundings');
+  const channel = useView((s) => (s.shading === 'channel' ? s.channel : ''));
   const { invalidate } = useThree();
 
   // Every far side brings a list of its own; equal lists must not make shaders and textures anew.
@@ -64,8 +66,20 @@ export function SideScene(props: Props) {
       () => invalidate(),
       deviations.most,
       lit,
+      { mirrored, channel, metresPerUnit: side.metresPerUnit },
     );
-  }, [crossingId, look, shading, showBacks, invalidate, deviations.most, lit]);
+  }, [
+    crossingId,
+    look,
+    shading,
+    showBacks,
+    invalidate,
+    deviations.most,
+    lit,
+    mirrored,
+    channel,
+    side.metresPerUnit,
+  ]);
   useEffect(() => () => materials.dispose(), [materials]);
 
   const chosen = useMemo(() => new Set(selected), [selected]);

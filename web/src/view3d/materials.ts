@@ -1,10 +1,11 @@
 import {
-  CanvasTexture,
   ClampToEdgeWrapping,
   Color,
   DoubleSide,
   FrontSide,
   type Material,
+  MeshBasicMaterial,
+  MeshPhysicalMaterial,
   MeshStandardMaterial,
   MirroredRepeatWrapping,
   NearestFilter,
@@ -14,7 +15,16 @@ import {
   TextureLoader,
 } from 'three';
 import type { MaterialView, TextureView } from '../api/client';
+import { alone, CHANNELS } from './channels';
 import { inkOf } from './inks';
+import { putLayers } from './layers';
+import {
+  checker,
+  deviationMaterial,
+  piecesMaterial,
+  sidesMaterial,
+  weightsMaterial,
+} from './shadings';
 import type { Shading } from './viewState';
 
 const BRASS = '#c99a2e';
@@ -29,6 +39,16 @@ const WRAPPING = {
   CLAMP: ClampToEdgeWrapping,
   MIRROR: MirroredRepeatWrapping,
 } as const;
+
+/** What surfaces are drawn with beside their shading. */
+export interface More {
+  /** Whether there is something around to be mirrored. */
+  mirrored: boolean;
+  /** The channel that is shown alone. */
+  channel: string;
+  /** Of the numbers of the side's materials. */
+  metresPerUnit: number;
+}
 
 /** Makes the materials of one side and one shading; the caller disposes of them. */
 export class MaterialSet {
@@ -46,6 +66,7 @@ export class MaterialSet {
     private readonly scale = 1,
     /** Name of the material that stands out; `null` for none. */
     private readonly lit: string | null = null,
+    private readonly more: More = { mirrored: false, channel: '', metresPerUnit: 1 },
   ) {}
 
   get(
@@ -103,7 +124,8 @@ export class MaterialSet {
         flatShading,
       });
     }
-    const surface = this.surface(id, has, flatShading);
+    const surface =
+      this.shading === 'channel' ? this.channel(id, has) : this.surface(id, has, flatShading);
     if (this.lit !== null && this.views.get(id)?.name !== this.lit) {
       surface.opacity = FADED;
       surface.transparent = true;
@@ -118,11 +140,24 @@ export class MaterialSet {
     flatShading: boolean,
   ): Material {
     const view = this.views.get(id);
-    const material = new MeshStandardMaterial({
+    // Light goes through twice as much where backs are drawn: glass keeps what it says.
+    const clear = view !== undefined && 'transmission_weight' in view.layers;
+    const bothSides = view?.doubleSided || (this.showBacks && !clear);
+    const plain = {
       flatShading,
       vertexColors: has.colour,
-      side: this.showBacks || view?.doubleSided ? DoubleSide : FrontSide,
-    });
+      side: bothSides ? DoubleSide : FrontSide,
+    };
+    if (view?.unlit) {
+      const { flatShading: _, ...unlit } = plain;
+      const basic = new MeshBasicMaterial({ ...unlit, color: view.colour });
+      basic.map = has.uv ? this.texture(view.textures.base, true) : null;
+      basic.opacity = view.opacity;
+      basic.transparent = view.alpha === 'BLEND';
+      return basic;
+    }
+    const layered = view !== undefined && Object.keys(view.layers).length > 0;
+    const material = layered ? new MeshPhysicalMaterial(plain) : new MeshStandardMaterial(plain);
     if (!view) {
       // No material: brass, so that it stands out.
       material.color.set(has.colour ? '#ffffff' : BRASS);
@@ -132,8 +167,8 @@ export class MaterialSet {
     const baseLost = view.missing.includes('base colour');
     material.color.set(baseLost ? VERMILION : view.colour);
     material.roughness = view.roughness;
-    // Nothing is there to be mirrored: full metal would be black.
-    material.metalness = view.metallic * METAL_SHOWN;
+    // Where nothing is there to be mirrored, full metal would be black.
+    material.metalness = view.metallic * (this.more.mirrored ? 1 : METAL_SHOWN);
     material.emissive.set(view.emissive);
     material.emissiveIntensity = view.emissiveStrength;
     material.opacity = view.opacity;
@@ -150,8 +185,24 @@ export class MaterialSet {
       material.normalMap = this.texture(view.textures.normal, false);
       material.bumpMap = this.texture(view.textures.bump, false);
       material.emissiveMap = this.texture(view.textures.emissive, true);
+      if (this.more.mirrored) {
+        material.aoMap = this.texture(view.textures.occlusion, false);
+      }
+    }
+    if (material instanceof MeshPhysicalMaterial) {
+      putLayers(material, view, this.more.metresPerUnit, (name, colour) =>
+        has.uv ? this.texture(view.textures[name], colour) : null,
+      );
     }
     return material;
+  }
+
+  /** One channel of a material, as its numbers and its image have it, without any light. */
+  private channel(id: number, has: { uv: boolean; colour: boolean }): Material {
+    const view = this.views.get(id);
+    const channel = CHANNELS.find((c) => c.id === this.more.channel) ?? CHANNELS[0];
+    const image = has.uv && view ? view.textures[channel.texture] : undefined;
+    return alone(channel, view, image, this.texture(image, channel.colour));
   }
 
   private texture(view: TextureView | undefined, colour: boolean): Texture | null {
@@ -194,155 +245,4 @@ export class MaterialSet {
       texture.dispose();
     }
   }
-}
-
-/** Fronts plain, backs vermilion. */
-function sidesMaterial(flatShading: boolean): Material {
-  const material = new MeshStandardMaterial({
-    color: '#b9c4c3',
-    roughness: 0.95,
-    side: DoubleSide,
-    flatShading,
-  });
-  material.onBeforeCompile = (shader) => {
-    shader.fragmentShader = shader.fragmentShader.replace(
-      '#include <color_fragment>',
-      '#include <color_fragment>\n  if (!gl_FrontFacing) { diffuseColor.rgb = vec3(0.62, 0.06, 0.02); }',
-    );
-  };
-  return material;
-}
-
-/** Pale where nothing lies apart, brass, then vermilion at the most; grey where nothing is known. */
-function deviationMaterial(flatShading: boolean, most: number): Material {
-  const material = new MeshStandardMaterial({ roughness: 0.95, side: DoubleSide, flatShading });
-  const scale = Math.max(most, 1e-12).toExponential(6);
-  material.customProgramCacheKey = () => `deviation/${scale}`;
-  material.onBeforeCompile = (shader) => {
-    shader.vertexShader = shader.vertexShader
-      .replace(
-        '#include <common>',
-        '#include <common>\nattribute float deviation;\nvarying float vDeviation;',
-      )
-      .replace('#include <begin_vertex>', '#include <begin_vertex>\n  vDeviation = deviation;');
-    shader.fragmentShader = shader.fragmentShader
-      .replace('#include <common>', '#include <common>\nvarying float vDeviation;')
-      .replace(
-        '#include <color_fragment>',
-        `#include <color_fragment>
-  float off = clamp(vDeviation / ${scale}, 0.0, 1.0);
-  diffuseColor.rgb = vDeviation > 1.0e20 ? vec3(0.35)
-    : off < 0.5 ? mix(vec3(0.72, 0.74, 0.70), vec3(0.60, 0.36, 0.04), off * 2.0)
-    : mix(vec3(0.60, 0.36, 0.04), vec3(0.64, 0.06, 0.02), off * 2.0 - 1.0);`,
-      );
-  };
-  return material;
-}
-
-/** Each piece a hue of its own, spread by the golden ratio; what is in none is grey. */
-function piecesMaterial(flatShading: boolean): Material {
-  const material = new MeshStandardMaterial({ roughness: 0.95, side: DoubleSide, flatShading });
-  material.onBeforeCompile = (shader) => {
-    shader.vertexShader = shader.vertexShader
-      .replace(
-        '#include <common>',
-        '#include <common>\nattribute float piece;\nvarying float vPiece;',
-      )
-      .replace('#include <begin_vertex>', '#include <begin_vertex>\n  vPiece = piece;');
-    shader.fragmentShader = shader.fragmentShader
-      .replace('#include <common>', '#include <common>\nvarying float vPiece;')
-      .replace(
-        '#include <color_fragment>',
-        `#include <color_fragment>
-  float hue = fract(floor(vPiece + 0.5) * 0.61803398875 + 0.47);
-  vec3 ring = clamp(abs(fract(hue + vec3(0.0, 0.6667, 0.3333)) * 6.0 - 3.0) - 1.0, 0.0, 1.0);
-  diffuseColor.rgb = vPiece < -0.5 ? vec3(0.4) : mix(vec3(0.42), ring, 0.55) * 0.8;`,
-      );
-  };
-  return material;
-}
-
-/**
- * How much one joint moves each vertex, pale to vermilion; without a joint every joint has a hue of
- * its own, mixed by the weights. What no joint moves is grey.
- */
-function weightsMaterial(flatShading: boolean, joint: number): Material {
-  const material = new MeshStandardMaterial({ roughness: 0.95, side: DoubleSide, flatShading });
-  material.customProgramCacheKey = () => `weights/${joint}`;
-  material.onBeforeCompile = (shader) => {
-    shader.vertexShader = shader.vertexShader
-      .replace(
-        '#include <common>',
-        `#include <common>
-varying vec3 vWeight;
-vec3 jointHue(float joint) {
-  float hue = fract(joint * 0.61803398875 + 0.47);
-  vec3 ring = clamp(abs(fract(hue + vec3(0.0, 0.6667, 0.3333)) * 6.0 - 3.0) - 1.0, 0.0, 1.0);
-  return mix(vec3(0.42), ring, 0.6) * 0.8;
-}
-vec3 jointHeat(float w) {
-  return w < 0.5 ? mix(vec3(0.72, 0.74, 0.70), vec3(0.55, 0.32, 0.03), w * 2.0)
-    : mix(vec3(0.55, 0.32, 0.03), vec3(0.64, 0.06, 0.02), w * 2.0 - 1.0);
-}`,
-      )
-      .replace(
-        '#include <begin_vertex>',
-        `#include <begin_vertex>
-  vWeight = vec3(0.35);
-#ifdef USE_SKINNING
-  vWeight = vec3(0.0);
-  float ofJoint = 0.0;
-  for (int k = 0; k < 4; k++) {
-    vWeight += skinWeight[k] * jointHue(skinIndex[k]);
-    ofJoint += abs(skinIndex[k] - float(${joint})) < 0.5 ? skinWeight[k] : 0.0;
-  }
-  if (${joint} >= 0) { vWeight = jointHeat(ofJoint); }
-#endif`,
-      );
-    shader.fragmentShader = shader.fragmentShader
-      .replace('#include <common>', '#include <common>\nvarying vec3 vWeight;')
-      .replace(
-        '#include <color_fragment>',
-        '#include <color_fragment>\n  diffuseColor.rgb = vWeight;',
-      );
-  };
-  return material;
-}
-
-let checkerTexture: Texture | null = null;
-
-/** Eight by eight fields with a mark for each row and column, so that turns and mirrors show. */
-function checker(): Texture {
-  if (checkerTexture) {
-    return checkerTexture;
-  }
-  const size = 512;
-  const fields = 8;
-  const canvas = document.createElement('canvas');
-  canvas.width = size;
-  canvas.height = size;
-  const c = canvas.getContext('2d');
-  if (c) {
-    const f = size / fields;
-    c.font = `600 ${f * 0.36}px sans-serif`;
-    c.textAlign = 'center';
-    c.textBaseline = 'middle';
-    for (let y = 0; y < fields; y++) {
-      for (let x = 0; x < fields; x++) {
-        const dark = (x + y) % 2 === 0;
-        c.fillStyle = dark ? '#39686c' : '#efe9db';
-        c.fillRect(x * f, y * f, f, f);
-        c.fillStyle = dark ? '#cfe0df' : '#6d5a2c';
-        c.fillText('ABCDEFGH'.charAt(x) + (fields - y), (x + 0.5) * f, (y + 0.53) * f);
-      }
-    }
-  }
-  checkerTexture = new CanvasTexture(canvas);
-  checkerTexture.flipY = false;
-  checkerTexture.wrapS = RepeatWrapping;
-  checkerTexture.wrapT = RepeatWrapping;
-  checkerTexture.colorSpace = SRGBColorSpace;
-  checkerTexture.magFilter = NearestFilter;
-  checkerTexture.anisotropy = 4;
-  return checkerTexture;
 }

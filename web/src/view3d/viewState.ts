@@ -9,7 +9,9 @@ export type Shading =
   | 'materials'
   | 'uv'
   | 'deviation'
-  | 'weights';
+  | 'weights'
+  | 'channel';
+export type LightChoice = 'even' | 'surroundings' | 'own';
 export type PickMode = 'part' | 'face' | 'vertex' | 'pivot';
 export type PoseChoice = 'clip' | 'bind';
 export type Side = 'near' | 'far';
@@ -17,6 +19,11 @@ export type Vec3 = [number, number, number];
 
 export const SHADINGS: { id: Shading; label: string; help: string }[] = [
   { id: 'surface', label: 'Surface', help: 'Materials and textures' },
+  {
+    id: 'channel',
+    label: 'One channel',
+    help: 'One channel of the materials alone, as its image and numbers are, without light',
+  },
   { id: 'sides', label: 'Both sides', help: 'Fronts plain, backs vermilion' },
   { id: 'pieces', label: 'Pieces', help: 'Each loose piece in a colour of its own' },
   { id: 'sets', label: 'Face sets', help: 'Each named set of faces in a colour of its own' },
@@ -69,8 +76,10 @@ interface ViewState {
   openStone: string | null;
   /** Node of the file's camera that both views look through; `null` for the free view. */
   lookThrough: number | null;
-  /** Whether the scene's own lights shine instead of the even set. */
-  ownLights: boolean;
+  /** What lights both views: an even set, the surroundings of a quay, or the file's own lights. */
+  light: LightChoice;
+  /** The channel that is shown alone, when that is the shading. */
+  channel: string;
   /** Whether the skeleton is drawn. */
   skeleton: boolean;
   /** Whether parts are drawn too that the file hides, and stand-ins and guides. */
@@ -123,7 +132,8 @@ export const useView = create<ViewState>((set) => ({
   showHidden: false,
   pose: 'clip',
   level: 0,
-  ownLights: false,
+  light: 'even',
+  channel: 'base',
   lookThrough: null,
   states: { near: 'near', far: 'now' },
   backdrop: null,
@@ -169,7 +179,7 @@ export const useView = create<ViewState>((set) => ({
       openStone: null,
       morphWeights: {},
       lookThrough: null,
-      ownLights: false,
+      light: 'even',
       pose: 'clip',
       level: 0,
       states: { near: 'near', far: 'now' },

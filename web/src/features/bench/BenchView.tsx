@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ButtonGroup } from 'react-bootstrap';
+import { ButtonGroup, Form } from 'react-bootstrap';
 import { queries } from '../../api/queries';
 import { Button } from '../../shared/Button';
 import type { BoxPoint } from '../../view3d/data/pivots';
@@ -9,6 +9,7 @@ import { useChanging } from '../../view3d/useChanging';
 import type { Deviations } from '../../view3d/useDeviation';
 import { useMeshes } from '../../view3d/useMeshes';
 import { type Side, useView } from '../../view3d/viewState';
+import { ChannelTool, LightTool } from '../crossing/LightTools';
 
 const NO_HANDLES: BoxPoint[] = [];
 const NO_DEVIATIONS: Deviations = { byNode: new Map(), most: 0, ready: false };
@@ -24,6 +25,7 @@ interface Props {
 export function BenchView({ id, revision, onPart }: Props) {
   const [which, setWhich] = useState<Side>('far');
   const lit = useView((s) => s.lit);
+  const shading = useView((s) => s.shading);
   const set = useView((s) => s.set);
   const near = useQuery(queries.near(id));
   const far = useQuery({
@@ -62,6 +64,17 @@ export function BenchView({ id, revision, onPart }: Props) {
             </Button>
           ))}
         </ButtonGroup>
+        <Form.Select
+          size="sm"
+          aria-label="Shading"
+          value={shading === 'channel' ? 'channel' : 'surface'}
+          onChange={(e) => set({ shading: e.target.value as typeof shading })}
+        >
+          <option value="surface">Surface</option>
+          <option value="channel">One channel</option>
+        </Form.Select>
+        <ChannelTool side={side} />
+        {shading !== 'channel' && <LightTool side={side} />}
         <Button
           variant="outline-secondary"
           disabled={lit === null}

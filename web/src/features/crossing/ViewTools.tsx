@@ -4,6 +4,7 @@ import type { SideView } from '../../api/client';
 import { queries } from '../../api/queries';
 import { Button } from '../../shared/Button';
 import { type PickMode, SHADINGS, useView } from '../../view3d/viewState';
+import { ChannelTool, LightTool } from './LightTools';
 
 export const PICKS: { id: PickMode; label: string; help: string }[] = [
   { id: 'part', label: 'Parts', help: 'A click picks a part' },
@@ -26,7 +27,6 @@ interface Props {
 export function ViewTools({ id, side, rigged }: Props) {
   const shading = useView((s) => s.shading);
   const skeleton = useView((s) => s.skeleton);
-  const ownLights = useView((s) => s.ownLights);
   const showHidden = useView((s) => s.showHidden);
   const pickMode = useView((s) => s.pickMode);
   const set = useView((s) => s.set);
@@ -46,6 +46,7 @@ export function ViewTools({ id, side, rigged }: Props) {
           </option>
         ))}
       </Form.Select>
+      <ChannelTool side={side} />
       <ButtonGroup aria-label="A click picks">
         {PICKS.map((p) => (
           <Button
@@ -83,17 +84,7 @@ export function ViewTools({ id, side, rigged }: Props) {
         </Button>
       )}
       {(side?.nodes ?? []).some((n) => n.level >= 0) && <LevelChoice side={side} />}
-      {(side?.lights.length ?? 0) > 0 && (
-        <Button
-          variant="outline-secondary"
-          active={ownLights}
-          aria-pressed={ownLights}
-          title="Light the scene with its own lights instead of the even set (O)"
-          onClick={() => set({ ownLights: !ownLights })}
-        >
-          Its lights
-        </Button>
-      )}
+      <LightTool side={side} />
       {(side?.cameras.length ?? 0) > 0 && <CameraChoice side={side} />}
       <BackdropChoice id={id} />
     </>

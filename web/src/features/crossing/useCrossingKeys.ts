@@ -1,10 +1,12 @@
 import { useNavigate } from 'react-router-dom';
 import { useKeys } from '../../shared/useKeys';
-import { SHADINGS, useView } from '../../view3d/viewState';
+import { type LightChoice, SHADINGS, useView } from '../../view3d/viewState';
 import { STOPS, type Stop } from './RouteLine';
 import { useFind } from './useFind';
 import { useHandling } from './useHandling';
 import { PICKS } from './ViewTools';
+
+const LIGHTS: LightChoice[] = ['even', 'surroundings', 'own'];
 
 /** The keys of the crossing's screen. */
 export function useCrossingKeys(id: string, stop: Stop, ready: boolean) {
@@ -36,7 +38,10 @@ export function useCrossingKeys(id: string, stop: Stop, ready: boolean) {
     l: () => navigate(`/crossings/${id}/landing${window.location.search}`),
     m: () => navigate(`/crossings/${id}/materials`),
     j: () => set({ skeleton: !useView.getState().skeleton }),
-    o: () => set({ ownLights: !useView.getState().ownLights }),
+    o: () => {
+      const now = LIGHTS.indexOf(useView.getState().light);
+      set({ light: LIGHTS[(now + 1) % LIGHTS.length] });
+    },
     k: () => {
       const now = PICKS.findIndex((p) => p.id === useView.getState().pickMode);
       set({ pickMode: PICKS[(now + 1) % PICKS.length]?.id ?? 'part', picks: [] });

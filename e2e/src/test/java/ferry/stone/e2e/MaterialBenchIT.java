@@ -9,12 +9,16 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.microsoft.playwright.Download;
 import com.microsoft.playwright.Locator;
 import ferry.stone.demo.DemoWorld;
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.regex.Pattern;
+import javax.imageio.ImageIO;
 import org.junit.jupiter.api.Test;
 
 /** A lantern on its post and nine loose images, put on by their names and looks, on the page. */
@@ -51,6 +55,8 @@ class MaterialBenchIT extends OnThePage {
     assertThat(cell("oak", "normal")).hasAttribute("aria-label", "oak, normal: post_nrm.png");
     page.keyboard().press("Escape");
 
+    lookedAtTruthfully();
+
     // A search leaves one row.
     page.keyboard().press("/");
     page.keyboard().type("PaneGlass");
@@ -80,6 +86,41 @@ class MaterialBenchIT extends OnThePage {
     assertTrue(iron.at("/pbrMetallicRoughness/metallicRoughnessTexture").isObject());
     assertTrue(material(gltf, "pane_glass").path("emissiveTexture").isObject());
     assertTrue(material(gltf, "oak").path("normalTexture").isObject());
+  }
+
+  /** Lit from all around, and one channel alone: roughness is grey, whatever colour the oak has. */
+  private void lookedAtTruthfully() throws Exception {
+    Locator view = page.locator(".bench-view canvas");
+    BufferedImage even = seen(view);
+    labelled("Light").selectOption("surroundings");
+    until(() -> differing(even, seen(view)) > 0.02, "the surroundings light it");
+    labelled("Shading").selectOption("channel");
+    labelled("Channel").selectOption("roughness");
+    until(() -> isGrey(post(view)), "roughness is shown as grey");
+    labelled("Channel").selectOption("base");
+    until(() -> !isGrey(post(view)), "oak is brown");
+    labelled("Shading").selectOption("surface");
+    labelled("Light").selectOption("even");
+  }
+
+  private static BufferedImage seen(Locator view) {
+    try {
+      return ImageIO.read(new ByteArrayInputStream(view.screenshot()));
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  private static int post(Locator view) {
+    BufferedImage image = seen(view);
+    return image.getRGB(image.getWidth() / 2, image.getHeight() * 13 / 20);
+  }
+
+  private static boolean isGrey(int rgb) {
+    int r = rgb >> 16 & 255;
+    int g = rgb >> 8 & 255;
+    int b = rgb & 255;
+    return Math.abs(r - g) < 4 && Math.abs(g - b) < 4;
   }
 
   /** The JSON chunk: 12 bytes of head, its length, its type (glTF 2.0 section 4.4). */

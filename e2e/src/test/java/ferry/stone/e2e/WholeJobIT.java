@@ -228,9 +228,9 @@ class WholeJobIT extends OnThePage {
     byte[] moved = changed("far", farRest, "the far side moves");
     page.getByLabel("Clip", new Page.GetByLabelOptions().setExact(true)).selectOption("Rest pose");
     byte[] even = changed("far", moved, "the far side rests");
-    button("Its lights").click();
+    labelled("Light").selectOption("own");
     byte[] lit = changed("far", even, "the file's lamp shines");
-    button("Its lights").click();
+    labelled("Light").selectOption("even");
     byte[] plain = changed("far", lit, "the file's lamp is off");
     page.getByLabel("Camera").selectOption("visitor");
     changed("far", plain, "the view stands at the camera");

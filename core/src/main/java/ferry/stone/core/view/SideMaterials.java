@@ -12,7 +12,9 @@ import ferry.stone.core.texture.PbrTranslation;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import java.util.TreeMap;
 
 /** Materials as the page draws them: metallic-roughness, with images by their keys. */
 final class SideMaterials {
@@ -32,7 +34,19 @@ final class SideMaterials {
     put(textures, "metallic", pbr.packed() != null ? pbr.packed() : pbr.metallicMap(), scene, keys);
     put(textures, "normal", pbr.normal(), scene, keys);
     put(textures, "bump", pbr.bump(), scene, keys);
+    put(textures, "occlusion", pbr.occlusion(), scene, keys);
     put(textures, "emissive", pbr.emissiveMap(), scene, keys);
+    Map<String, double[]> layers = new TreeMap<>();
+    pbr.layers()
+        .forEach(
+            (channel, value) -> {
+              String name = channel.name().toLowerCase(Locale.ROOT);
+              put(textures, name, value.texture(), scene, keys);
+              // What does not end is no number of JSON.
+              if (value.factor() != null && Double.isFinite(value.factor()[0])) {
+                layers.put(name, value.factor());
+              }
+            });
     List<String> missing = new ArrayList<>();
     for (Map.Entry<Channel, Material.Value> entry : material.channels().entrySet()) {
       TextureUse use = entry.getValue().texture();
@@ -51,7 +65,9 @@ final class SideMaterials {
         pbr.emissiveStrength(),
         pbr.alpha().name(),
         pbr.doubleSided(),
+        pbr.unlit(),
         textures,
+        layers,
         missing);
   }
 
@@ -86,8 +102,11 @@ final class SideMaterials {
   private static String part(String key, char component) {
     boolean own =
         switch (key) {
-          case "roughness", "opacity" -> component == 'g';
+          case "roughness", "opacity", "clearcoat_roughness", "thickness" -> component == 'g';
+          case "iridescence_thickness" -> component == 'g';
           case "metallic" -> component == 'b';
+          case "occlusion", "clearcoat", "transmission_weight", "iridescence" -> component == 'r';
+          case "sheen_roughness", "specular_weight", "diffuse_transmission" -> component == 'a';
           default -> false;
         };
     return own || "rgba".indexOf(component) < 0 ? "" : String.valueOf(component);

@@ -163,7 +163,11 @@ public record SideView(
    * A material as metallic-roughness.
    *
    * @param colour sRGB, {@code #rrggbb}
-   * @param textures texture id of each channel that has a found one
+   * @param unlit whether light does not count
+   * @param textures of each channel that has a found one: {@code base}, {@code roughness} …, and
+   *     the names of layers
+   * @param layers numbers of the layers above metallic-roughness by their names, such as {@code
+   *     clearcoat_roughness}; colours linear
    */
   public record MaterialView(
       int id,
@@ -176,7 +180,9 @@ public record SideView(
       double emissiveStrength,
       String alpha,
       boolean doubleSided,
+      boolean unlit,
       Map<String, TextureView> textures,
+      Map<String, double[]> layers,
       List<String> missing) {}
 
   /**

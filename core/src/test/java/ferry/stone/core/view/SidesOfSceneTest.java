@@ -51,6 +51,32 @@ import org.junit.jupiter.params.provider.ValueSource;
 class SidesOfSceneTest {
   private static final SideView.MeshKeys KEYS = (mesh, scene) -> "k" + mesh.id();
 
+  @Test
+  void layersAreToldWithTheirNumbersAndImages() {
+    double forever = Double.POSITIVE_INFINITY;
+    Map<Channel, Material.Value> channels =
+        Map.of(
+            Channel.CLEARCOAT, new Material.Value(new double[] {0.7}, null),
+            Channel.SHEEN, new Material.Value(new double[] {0.1, 0.2, 0.3}, null),
+            Channel.ATTENUATION_DISTANCE, new Material.Value(new double[] {forever}, null));
+    Material lacquer =
+        new Material(
+            1,
+            "lacquer",
+            Material.Shading.METALLIC_ROUGHNESS,
+            channels,
+            Material.Alpha.OPAQUE,
+            0.5,
+            false,
+            Map.of());
+    Scene scene = RandomRig.of(new Random(1), 2).toBuilder().materials(List.of(lacquer)).build();
+    SideView.MaterialView told = SideView.near(scene, KEYS).materials().get(0);
+    assertThat(told.layers()).containsOnlyKeys("clearcoat", "sheen");
+    assertThat(told.layers().get("clearcoat")).containsExactly(0.7);
+    assertThat(told.layers().get("sheen")).hasSize(3);
+    assertThat(told.unlit()).isFalse();
+  }
+
   @ParameterizedTest
   @ValueSource(ints = {0, 1, 2, 3, 4, 5, 6, 7})
   void everyPartIsToldWithItsPlace(int seed) {
