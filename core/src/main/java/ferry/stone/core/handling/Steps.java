@@ -5,6 +5,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import ferry.stone.core.handling.step.look.ColoursOfImage;
 import ferry.stone.core.handling.step.look.ImageOfColours;
 import ferry.stone.core.handling.step.look.OneMaterial;
+import ferry.stone.core.handling.step.look.PackImage;
 import ferry.stone.core.handling.step.look.PutLook;
 import ferry.stone.core.handling.step.look.PutTextures;
 import ferry.stone.core.handling.step.look.SameMaterials;
@@ -95,6 +96,7 @@ public final class Steps {
           new MaterialFlags(),
           new PutLook(),
           new PutTextures(),
+          new PackImage(),
           new OneMaterial(),
           new SameMaterials(),
           new SmallerImages(),

@@ -6,6 +6,7 @@ import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.util.Iterator;
 import java.util.Locale;
 import javax.imageio.IIOImage;
@@ -145,6 +146,17 @@ public final class ImageCodec {
     return Ktx2.is(file);
   }
 
+  /**
+   * The brands of AVIF in the first box of a file (ISO/IEC 14496-12 section 4.3, AV1 Image File).
+   */
+  private static boolean isAvif(byte[] file) {
+    if (file.length < 12) {
+      return false;
+    }
+    String head = new String(file, 4, 8, StandardCharsets.ISO_8859_1);
+    return head.equals("ftypavif") || head.equals("ftypavis");
+  }
+
   private interface Use<T> {
     T apply(ImageReader reader) throws IOException;
   }
@@ -158,6 +170,12 @@ public final class ImageCodec {
           name.toLowerCase(Locale.ROOT).endsWith(".tga")
               ? ImageIO.getImageReadersByFormatName("tga")
               : ImageIO.getImageReaders(in);
+      if (!readers.hasNext() && isAvif(file)) {
+        throw new ImageException(
+            name
+                + ": this is an AVIF image, which is not read here: save the texture again as PNG,"
+                + " JPEG, WebP or KTX2, and name it so in the scene.");
+      }
       if (!readers.hasNext()) {
         throw new ImageException(
             name

@@ -49,12 +49,22 @@ public final class TextureChecks {
           int id = entry.getValue().texture().textureId();
           Texture texture = scene.texture(id).filter(Texture::isFound).orElse(null);
           if (texture != null) {
-            seen.computeIfAbsent(id, k -> LooseImages.evidence(scene.images(), texture))
+            seen.computeIfAbsent(id, k -> looked(texture))
                 .ifPresent(look -> slot(material, entry.getKey(), texture, look));
           }
         }
       }
     }
+  }
+
+  private Optional<ImageEvidence> looked(Texture texture) {
+    String problem = LooseImages.problem(scene.images(), texture);
+    if (!problem.isEmpty()) {
+      findings.add(
+          Finding.of("image-unreadable", Severity.FIX, texture.name(), problem)
+              .evidence("What shows it here stays plain, and it does not land in most formats."));
+    }
+    return LooseImages.evidence(scene.images(), texture);
   }
 
   private void loose() {

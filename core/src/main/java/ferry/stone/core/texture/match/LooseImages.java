@@ -39,37 +39,44 @@ public final class LooseImages {
 
   /** What the pixels of an image file look like; empty where they cannot be read. */
   public static Optional<ImageEvidence> evidence(ImageFiles images, String path) {
-    return images.known(path, Found.class, () -> new Found(looked(images, path))).evidence;
+    return found(images, path).evidence;
   }
 
   /** The same of a texture that is found. */
   public static Optional<ImageEvidence> evidence(ImageFiles images, Texture texture) {
-    if (texture.embedded() == null) {
-      return evidence(images, texture.resource());
-    }
+    return found(images, texture).evidence;
+  }
+
+  /** Why a texture that is found cannot be read; empty where it can. */
+  public static String problem(ImageFiles images, Texture texture) {
+    return found(images, texture).problem;
+  }
+
+  private static Found found(ImageFiles images, String path) {
+    return images.known(path, Found.class, () -> looked(() -> images.read(path), path));
+  }
+
+  private static Found found(ImageFiles images, Texture texture) {
     byte[] file = texture.embedded();
+    if (file == null) {
+      return found(images, texture.resource());
+    }
     String key = texture.name() + " " + file.length + " " + Arrays.hashCode(file);
-    return images.known(
-            key,
-            Found.class,
-            () -> {
-              try {
-                return new Found(Optional.of(ImageEvidence.of(file, texture.name())));
-              } catch (IOException e) {
-                return new Found(Optional.empty());
-              }
-            })
-        .evidence;
+    return images.known(key, Found.class, () -> looked(() -> file, texture.name()));
   }
 
   /** A value of its own, so that an image that cannot be read is not read again. */
-  private record Found(Optional<ImageEvidence> evidence) {}
+  private record Found(Optional<ImageEvidence> evidence, String problem) {}
 
-  private static Optional<ImageEvidence> looked(ImageFiles images, String path) {
+  private interface Bytes {
+    byte[] read() throws IOException;
+  }
+
+  private static Found looked(Bytes file, String name) {
     try {
-      return Optional.of(ImageEvidence.of(images.read(path), path));
+      return new Found(Optional.of(ImageEvidence.of(file.read(), name)), "");
     } catch (IOException e) {
-      return Optional.empty();
+      return new Found(Optional.empty(), e.getMessage());
     }
   }
 }

@@ -19,6 +19,7 @@ public final class GltfExtensions {
   public static final String POINTER = "KHR_animation_pointer";
   public static final String KTX2 = "KHR_texture_basisu";
   public static final String WEBP = "EXT_texture_webp";
+  public static final String AVIF = "EXT_texture_avif";
   public static final String VARIANTS = "KHR_materials_variants";
 
   /** Read by name. All others are refused when required and carried as they are when optional. */
@@ -51,6 +52,12 @@ public final class GltfExtensions {
 
   /** Why a required extension stops the reading, and what to do. */
   public static String refusal(String name) {
+    if (name.equals(AVIF)) {
+      return "the file's images are AVIF ("
+          + AVIF
+          + "), which is not read here. Export it with PNG,"
+          + " JPEG, WebP or KTX2 images.";
+    }
     return "the file needs "
         + name
         + ", which is not known here; without it the file would be read wrongly. Export again"

@@ -76,6 +76,7 @@ final class GltfShape {
     {"use." + GltfExtensions.TRANSFORM, "texCoord:index"},
     {"texture", "name:text sampler:index source:index"},
     {"texture." + GltfExtensions.WEBP, "source:index"},
+    {"texture." + GltfExtensions.AVIF, "source:index"},
     {"texture." + GltfExtensions.KTX2, "source:index"},
     {"image", "name:text uri:text mimeType:text bufferView:index"},
     {"sampler", "name:text wrapS:whole wrapT:whole magFilter:whole minFilter:whole"},

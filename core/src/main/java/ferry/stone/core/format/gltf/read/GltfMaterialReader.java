@@ -200,7 +200,10 @@ final class GltfMaterialReader {
     String source = "/textures/" + index;
     int packed =
         container.integer(ktx2, "source", -1, source + "/extensions/" + GltfExtensions.KTX2);
-    int image = container.integer(webp.isObject() ? webp : json, "source", packed, source);
+    // Not read, but told of as an image that cannot be, rather than as none.
+    JsonNode avif = json.at("/extensions/" + GltfExtensions.AVIF);
+    int last = packed < 0 && avif.isObject() ? avif.path("source").asInt(-1) : packed;
+    int image = container.integer(webp.isObject() ? webp : json, "source", last, source);
     if (image < 0) {
       return null;
     }

@@ -35,6 +35,7 @@ final class ImageSlots {
   private final Map<Integer, Material> materials = new LinkedHashMap<>();
   private final List<Texture> textures;
   private final Map<String, Integer> byImage = new HashMap<>();
+  private final Map<String, Pixels> decoded = new HashMap<>();
 
   ImageSlots(Scene scene) {
     this.scene = scene;
@@ -183,6 +184,48 @@ final class ImageSlots {
           textures.add(new Texture(id, name, image, null, ImageCodec.encodePng(turned)));
           return id;
         });
+  }
+
+  /** A material whose image of three channels in one stands on each of them. */
+  Material apart(int material) {
+    Material old = materials.get(material);
+    TextureUse three = old.texture(Channel.OCCLUSION_ROUGHNESS_METALLIC).orElse(null);
+    if (three == null) {
+      return old;
+    }
+    Map<Channel, Material.Value> channels = channels(old);
+    channels.remove(Channel.OCCLUSION_ROUGHNESS_METALLIC);
+    channels.put(Channel.OCCLUSION, new Material.Value(null, three.withComponent('r')));
+    channels.put(Channel.ROUGHNESS, new Material.Value(null, three.withComponent('g')));
+    channels.put(Channel.METALLIC, new Material.Value(null, three.withComponent('b')));
+    materials.put(material, old.withChannels(channels));
+    return materials.get(material);
+  }
+
+  /** A new image; puts of its name find it. */
+  String add(String name, Pixels image) {
+    int id = builder.newId();
+    textures.add(new Texture(id, name, name, null, ImageCodec.encodePng(image)));
+    byImage.put(name, id);
+    return name;
+  }
+
+  /** The pixels of an image that {@link #image} named. */
+  Pixels pixelsOf(String image) {
+    return decoded.computeIfAbsent(image, this::pixels);
+  }
+
+  /** The pixels of a material's image. */
+  Pixels pixelsOf(TextureUse use) {
+    Texture texture =
+        textures.stream().filter(t -> t.id() == use.textureId()).findFirst().orElse(null);
+    if (texture == null || !texture.isFound()) {
+      throw new IllegalArgumentException(
+          "the image " + (texture == null ? "" : texture.name() + " ") + "is missing");
+    }
+    String key = "texture " + texture.id();
+    byImage.putIfAbsent(key, texture.id());
+    return pixelsOf(key);
   }
 
   private static String word(Channel channel) {
