@@ -13,6 +13,7 @@ import {
   type Job,
   type LandingOptions,
   type LandingView,
+  type LayerRow,
   type LedgerPage,
   type LedgerRow,
   type LookTable,
@@ -234,6 +235,12 @@ export const queries = {
       queryFn: () => getJson<BatchDetail>(`/api/batches/${id}`),
       // An event tells of each asset; should it be lost, the page must not wait for ever.
       refetchInterval: (query) => (query.state.data?.batch.working ? 3000 : false),
+    }),
+  layers: () =>
+    queryOptions({
+      queryKey: ['layers'],
+      queryFn: () => getJson<LayerRow[]>('/api/formats/layers'),
+      staleTime: Number.POSITIVE_INFINITY,
     }),
   atlas: () =>
     queryOptions({

@@ -33,7 +33,25 @@ const atlas = {
   ],
 } as unknown as Atlas;
 
-const page = () => shown(<AtlasPage />, [{ queryKey: queries.atlas().queryKey, data: atlas }]);
+const layers = [
+  { label: 'clearcoat', fates: { a: 'KEPT' } },
+  { label: 'sheen', fates: { a: 'LOST', b: 'CHANGED' } },
+];
+const page = () =>
+  shown(<AtlasPage />, [
+    { queryKey: queries.atlas().queryKey, data: atlas },
+    { queryKey: queries.layers().queryKey, data: layers },
+  ]);
+
+test('layers of materials stand below, by format', () => {
+  const { container } = page();
+  const cells = (layer: string) =>
+    [...container.querySelectorAll(`tr[data-layer="${layer}"] td`)].map((td) => td.textContent);
+  expect(cells('clearcoat')).toEqual(['clearcoat', 'kept', '—']);
+  expect(cells('sheen')).toEqual(['sheen', 'lost', 'changed']);
+  fireEvent.change(screen.getByLabelText('Find a capability'), { target: { value: 'sheen' } });
+  expect(container.querySelectorAll('tr[data-layer]')).toHaveLength(1);
+});
 
 test('tells how a capability fares, and why where the word alone does not', () => {
   page();

@@ -131,6 +131,7 @@ export default function AtlasPage() {
                   ))}
               </Fragment>
             ))}
+            <LayerRows formats={formats.map((f) => f.format)} wanted={wanted} />
           </tbody>
         </Table>
         {atlas.data && rows.length === 0 && (
@@ -144,6 +145,36 @@ export default function AtlasPage() {
         </span>
       </footer>
     </div>
+  );
+}
+
+/** Layers of materials, which were landed and read back rather than looked up. */
+function LayerRows({ formats, wanted }: { formats: string[]; wanted: string }) {
+  const layers = useQuery(queries.layers());
+  const rows = (layers.data ?? []).filter((r) =>
+    `${r.label} layers of a material`.includes(wanted.trim().toLowerCase()),
+  );
+  if (rows.length === 0) {
+    return null;
+  }
+  return (
+    <>
+      <tr className="group-row">
+        <td colSpan={1 + 2 * formats.length}>
+          Layers of a material: landed with all of them on a triangle, and read back
+        </td>
+      </tr>
+      {rows.map((r) => (
+        <tr key={r.label} data-layer={r.label}>
+          <td>{r.label}</td>
+          {formats.map((f) => (
+            <td key={f} colSpan={2}>
+              <Fate fate={r.fates[f] ?? 'NONE'} />
+            </td>
+          ))}
+        </tr>
+      ))}
+    </>
   );
 }
 

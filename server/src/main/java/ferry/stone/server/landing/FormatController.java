@@ -5,6 +5,7 @@ import ferry.stone.core.format.CargoRole;
 import ferry.stone.core.format.Format;
 import ferry.stone.core.format.Formats;
 import ferry.stone.core.format.SceneWriter;
+import ferry.stone.core.landing.LayerTrial;
 import java.util.List;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
@@ -56,5 +57,11 @@ public class FormatController {
   @GetMapping
   public List<FormatView> list() {
     return Formats.ALL.stream().map(FormatView::of).toList();
+  }
+
+  /** What each format holds of the layers of a material, tried by landing one that has them all. */
+  @GetMapping("/layers")
+  public List<LayerTrial.LayerRow> layers() {
+    return LayerTrial.rows();
   }
 }
