@@ -86,12 +86,15 @@ async function feed(
       await into.close();
       return;
     }
-    await new Promise<void>((next) => {
-      const stop = onMore(() => {
-        stop();
-        next();
+    // What came while others were unpacked is taken at once; only then there is something to wait for.
+    if (ready.length === 0) {
+      await new Promise<void>((next) => {
+        const stop = onMore(() => {
+          stop();
+          next();
+        });
       });
-    });
+    }
   }
 }
 
