@@ -19,4 +19,28 @@ public record Texture(
   public boolean isFound() {
     return resource != null || embedded != null;
   }
+
+  /** Its name without folders and ending. */
+  public String stem() {
+    String file = file();
+    int dot = file.lastIndexOf('.');
+    return dot < 0 ? file : file.substring(0, dot);
+  }
+
+  /** The same image under another name, which keeps its ending; so does the packed one. */
+  public Texture withStem(String other) {
+    String file = file();
+    int dot = file.lastIndexOf('.');
+    return new Texture(
+        id,
+        other + (dot < 0 ? "" : file.substring(dot)),
+        written,
+        resource,
+        embedded,
+        packed == null ? null : packed.withStem(other));
+  }
+
+  private String file() {
+    return name.substring(Math.max(name.lastIndexOf('/'), name.lastIndexOf('\\')) + 1);
+  }
 }

@@ -9,6 +9,7 @@ import ferry.stone.core.handling.step.BasicStep;
 import ferry.stone.core.handling.step.surface.ChosenMeshes;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.look.Material;
+import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.scene.mesh.MorphTarget;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.Node;
@@ -28,8 +29,8 @@ import java.util.regex.Pattern;
 import java.util.regex.PatternSyntaxException;
 
 /**
- * Renames parts, meshes, materials, clips or morph targets. Joints and clips find parts by their
- * ids, so they follow; clips that move a morph target by its name follow it.
+ * Renames parts, meshes, materials, clips, morph targets or images. Joints and clips find parts by
+ * their ids, so they follow; clips that move a morph target by its name follow it.
  */
 public final class Rename extends BasicStep<Rename.Params> {
   private static final Field WHAT_CHOICE =
@@ -44,7 +45,9 @@ public final class Rename extends BasicStep<Rename.Params> {
           "clips",
           "clips",
           "morphs",
-          "morph targets");
+          "morph targets",
+          "images",
+          "images");
   private static final Field HOW_CHOICE =
       Field.choice(
           "how",
@@ -59,14 +62,17 @@ public final class Rename extends BasicStep<Rename.Params> {
           "unique",
           "make unique",
           "rules",
-          "by rules of the shore");
+          "by rules of the shore",
+          "channel",
+          "by material and channel (images)");
 
   private static final int LISTED = 200;
   private static final int LONGEST = 10_000;
 
   /**
-   * @param what {@code parts}, {@code materials}, {@code clips} or {@code morphs}
-   * @param how {@code replace}, {@code regex}, {@code affix}, {@code unique} or {@code rules}
+   * @param what {@code parts}, {@code materials}, {@code clips}, {@code morphs} or {@code images}
+   * @param how {@code replace}, {@code regex}, {@code affix}, {@code unique}, {@code rules} or
+   *     {@code channel}, which is for images alone
    * @param find text or regular expression to replace
    * @param with what comes in its place; {@code $1} stands for a group of a regular expression
    * @param prefix put in front
@@ -86,6 +92,10 @@ public final class Rename extends BasicStep<Rename.Params> {
     public Params {
       what = WHAT_CHOICE.chosen(what);
       HOW_CHOICE.checked(how);
+      if (how.equals("channel") && !what.equals("images")) {
+        throw new IllegalArgumentException(
+            "names by material and channel are for images; choose images, or another way");
+      }
       find = find == null ? "" : find;
       with = with == null ? "" : with;
       prefix = prefix == null ? "" : prefix;
@@ -109,7 +119,7 @@ public final class Rename extends BasicStep<Rename.Params> {
         Group.NAMES,
         "rename",
         "Rename",
-        "Renames parts, materials, clips or morph targets; what refers to them follows. What each"
+        "Renames parts, materials, clips, morph targets or images; what refers to them follows. What each"
             + " becomes is listed at the handling.",
         Params.class,
         true,
@@ -149,6 +159,7 @@ public final class Rename extends BasicStep<Rename.Params> {
             case "materials" -> materials();
             case "clips" -> clips();
             case "morphs" -> morphs(selection);
+            case "images" -> images();
             default -> parts(selection);
           };
       return new StepResult(
@@ -253,6 +264,31 @@ public final class Rename extends BasicStep<Rename.Params> {
         clips.add(c.withName(names.get(i)));
       }
       return scene.toBuilder().clips(clips).build();
+    }
+
+    /** Images keep their endings; where they lie in the cargo they stay as they are. */
+    private Scene images() {
+      List<String> stems = scene.textures().stream().map(Texture::stem).toList();
+      List<String> names = params.how().equals("channel") ? byChannel(stems) : names(stems);
+      List<Texture> textures = new ArrayList<>();
+      for (int i = 0; i < names.size(); i++) {
+        Texture t = scene.textures().get(i);
+        textures.add(names.get(i).equals(stems.get(i)) ? t : t.withStem(names.get(i)));
+      }
+      return scene.toBuilder().textures(textures).build();
+    }
+
+    private List<String> byChannel(List<String> stems) {
+      Map<Integer, String> wanted = ImageNames.of(scene);
+      Set<String> taken = new HashSet<>();
+      Map<String, Integer> counters = new HashMap<>();
+      List<String> names = new ArrayList<>();
+      for (int i = 0; i < stems.size(); i++) {
+        String name = wanted.get(scene.textures().get(i).id());
+        names.add(name == null ? stems.get(i) : unique(name, taken, counters));
+        report(stems.get(i), names.get(i));
+      }
+      return names;
     }
 
     private Scene morphs(Selection selection) {
