@@ -49,6 +49,7 @@ export type CacheCost = Schemas['CacheCost'];
 export type Forecast = Schemas['Forecast'];
 export type ForecastItem = Schemas['Item'];
 export type Atlas = Schemas['Atlas'];
+export type ImageLossView = Schemas['ImageLossView'];
 export type LayerRow = Schemas['LayerRow'];
 export type NamedState = Schemas['NamedState'];
 export type PickedElement = Schemas['PickedElement'];

@@ -10,6 +10,7 @@ import {
   type FormatView,
   getJson,
   type HandlingState,
+  type ImageLossView,
   type Job,
   type LandingOptions,
   type LandingView,
@@ -235,6 +236,13 @@ export const queries = {
       queryFn: () => getJson<BatchDetail>(`/api/batches/${id}`),
       // An event tells of each asset; should it be lost, the page must not wait for ever.
       refetchInterval: (query) => (query.state.data?.batch.working ? 3000 : false),
+    }),
+  imageLoss: (id: string, from: string, key: string) =>
+    queryOptions({
+      queryKey: ['image-loss', id, from, key],
+      queryFn: () =>
+        getJson<ImageLossView>(`/api/crossings/${id}/textures/${key}/loss?from=${from}`),
+      staleTime: Number.POSITIVE_INFINITY,
     }),
   layers: () =>
     queryOptions({

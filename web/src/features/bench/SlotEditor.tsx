@@ -3,6 +3,7 @@ import { Form } from 'react-bootstrap';
 import type { BenchColumn, BenchRow, BenchSlot } from '../../api/client';
 import { Button } from '../../shared/Button';
 import { bytes } from '../../shared/format';
+import { SlotLoss } from './SlotLoss';
 import { Thumb } from './Thumb';
 
 interface Props {
@@ -61,6 +62,7 @@ export function SlotEditor({ id, row, column, images, onPut, onClose }: Props) {
       <div className="slot-sides">
         <SlotFacts id={id} title="Near side" slot={near} />
         <SlotFacts id={id} title="Far side" slot={far} />
+        {near && far && <SlotLoss id={id} near={near} far={far} />}
         <form
           onSubmit={(e) => {
             e.preventDefault();

@@ -2,10 +2,12 @@
 import { fireEvent, screen } from '@testing-library/react';
 import { expect, test, vi } from 'vitest';
 import type { BenchColumn, BenchRow, BenchSlot, LooseImage } from '../../api/client';
+import { queries } from '../../api/queries';
 import { shown } from '../../testing/page';
 import { BenchGrid } from './BenchGrid';
 import { LooseImages } from './LooseImages';
 import { SlotEditor } from './SlotEditor';
+import { SlotLoss } from './SlotLoss';
 
 const slot = (change: Partial<BenchSlot>): BenchSlot => ({
   image: 'oak_n.png',
@@ -91,6 +93,23 @@ test('an image is put with the part that is read, taken away, or left as found',
   expect(put).toHaveBeenLastCalledWith('-');
   fireEvent.click(screen.getByText('As found'));
   expect(put).toHaveBeenLastCalledWith(null);
+});
+
+test('two images say by how much they differ, one image on both sides says nothing', () => {
+  const near = { ...wrong, key: 'a', part: '', state: 'file' } as BenchSlot;
+  const far = { ...near, key: 'b' } as BenchSlot;
+  const loss = (decibels: number | null) => [
+    { queryKey: queries.imageLoss('c', 'a', 'b').queryKey, data: { decibels } },
+  ];
+  const page = shown(<SlotLoss id="c" near={near} far={far} />, loss(41.26));
+  expect(screen.getByText(/41\.3 dB/)).toBeTruthy();
+  expect(screen.getByRole('img').getAttribute('src')).toContain('/b/difference?from=a');
+  page.unmount();
+  const same = shown(<SlotLoss id="c" near={near} far={far} />, loss(null));
+  expect(screen.getByText(/the same pixels/)).toBeTruthy();
+  same.unmount();
+  shown(<SlotLoss id="c" near={near} far={near} />);
+  expect(screen.queryByText('Difference')).toBeNull();
 });
 
 test('loose images say where they fit and why, and are put one by one, by material or all', () => {

@@ -131,6 +131,12 @@ class BenchTest extends OverTheApi {
     assertThat(grey.width()).isEqualTo(4);
     assertThat(grey.argb()[15]).isEqualTo(0xff808080);
     send(get(path).param("part", "x"), 400);
+    JsonNode same = read(send(get(path + "/loss").param("from", key), 200));
+    assertThat(same.path("decibels").isNull()).isTrue();
+    byte[] off = send(get(path + "/difference").param("from", key), 200).getContentAsByteArray();
+    assertThat(ImageCodec.decode(off, "off.png").argb()).containsOnly(0xff000000);
+    send(get(path + "/loss").param("from", "gone"), 404);
+    send(get(path + "/difference").param("from", key).param("size", "0"), 400);
     send(get(path).param("size", "0"), 400);
     send(get("/api/crossings/" + id + "/textures/gone"), 404);
     String files = "/api/crossings/" + id + "/image-files";

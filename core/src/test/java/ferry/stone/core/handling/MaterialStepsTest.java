@@ -157,4 +157,17 @@ class MaterialStepsTest {
     assertThat(stage.findings()).anyMatch(f -> f.message().contains("no UVs"));
     assertThat(stage.scene()).isSameAs(near);
   }
+
+  @Test
+  void aDifferenceIsShownEightTimesAsStrongAndOnlyWhereThereIsOne() {
+    int[] grey = new int[64];
+    Arrays.fill(grey, 0xff404040);
+    int[] other = grey.clone();
+    other[9] = 0xff404540;
+    other[20] = 0xc0404040;
+    Pixels off = ImageLoss.picture(new Pixels(8, 8, grey, false), new Pixels(8, 8, other, true));
+    assertThat(off.argb()[9]).isEqualTo(0xff002800);
+    assertThat(off.argb()[20]).isEqualTo(0xffffffff);
+    assertThat(Arrays.stream(off.argb()).filter(p -> p != 0xff000000).count()).isEqualTo(2);
+  }
 }

@@ -5,7 +5,9 @@ import ferry.stone.core.format.files.TextureBytes;
 import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.texture.ChannelPacking;
 import ferry.stone.core.texture.ImageCodec;
+import ferry.stone.core.texture.ImageException;
 import ferry.stone.core.texture.ImageInfo;
+import ferry.stone.core.texture.ImageLoss;
 import ferry.stone.core.texture.ImageSize;
 import ferry.stone.core.texture.Pixels;
 import ferry.stone.server.crossing.LoadedCrossing;
@@ -51,6 +53,16 @@ public class ImageController {
       @RequestParam(required = false) Integer size)
       throws IOException, FormatException {
     LoadedCrossing loaded = scenes.scenes(id);
+    Texture texture = named(loaded, key);
+    return answer(
+        TextureBytes.read(texture, loaded.cargo()),
+        texture.name(),
+        part,
+        size,
+        CacheControl.maxAge(KEPT).cachePrivate());
+  }
+
+  private static Texture named(LoadedCrossing loaded, String key) {
     Texture texture =
         key.matches("\\d{1,9}")
             ? loaded.near().texture(Integer.parseInt(key)).orElse(null)
@@ -58,12 +70,63 @@ public class ImageController {
     if (texture == null || !texture.isFound()) {
       throw new NotFoundException("This image is not there any more. Reload the page.");
     }
-    return answer(
-        TextureBytes.read(texture, loaded.cargo()),
-        texture.name(),
-        part,
-        size,
-        CacheControl.maxAge(KEPT).cachePrivate());
+    return texture;
+  }
+
+  /**
+   * What an image lost against another.
+   *
+   * @param decibels peak signal-to-noise ratio; {@code null} where nothing differs
+   */
+  public record ImageLossView(Double decibels) {}
+
+  /**
+   * What the image of a key lost against the one it was.
+   *
+   * @param from key of the image that it was
+   */
+  @GetMapping("/textures/{key}/loss")
+  public ImageLossView loss(
+      @PathVariable String id, @PathVariable String key, @RequestParam String from)
+      throws IOException, FormatException {
+    LoadedCrossing loaded = scenes.scenes(id);
+    double decibels = ImageLoss.decibels(pixels(loaded, from), pixels(loaded, key));
+    return new ImageLossView(Double.isInfinite(decibels) ? null : decibels);
+  }
+
+  /**
+   * Where it differs, eight times as strong, as PNG.
+   *
+   * @param from key of the image that it was
+   * @param size longest side in pixels
+   */
+  @GetMapping(path = "/textures/{key}/difference", produces = MediaType.IMAGE_PNG_VALUE)
+  public byte[] difference(
+      @PathVariable String id,
+      @PathVariable String key,
+      @RequestParam String from,
+      @RequestParam(defaultValue = "512") int size)
+      throws IOException, FormatException {
+    within(size);
+    LoadedCrossing loaded = scenes.scenes(id);
+    Pixels off = ImageLoss.picture(pixels(loaded, from), pixels(loaded, key));
+    return ImageCodec.encodePng(ImageSize.atMost(off, size));
+  }
+
+  private static Pixels pixels(LoadedCrossing loaded, String key)
+      throws IOException, FormatException {
+    Texture texture = named(loaded, key);
+    try {
+      return ImageCodec.decode(TextureBytes.read(texture, loaded.cargo()), texture.name());
+    } catch (ImageException e) {
+      throw new FormatException(FormatException.Kind.CORRUPT, texture.name(), "", e.getMessage());
+    }
+  }
+
+  private static void within(int size) {
+    if (size < 1 || size > LARGEST) {
+      throw new IllegalArgumentException("size is 1 to " + LARGEST + " pixels.");
+    }
   }
 
   /** An image of the cargo by its path, also one that no material uses. */
@@ -86,8 +149,8 @@ public class ImageController {
     if (!part.isEmpty() && !part.matches("[rgba]")) {
       throw new IllegalArgumentException("part is r, g, b or a.");
     }
-    if (size != null && (size < 1 || size > LARGEST)) {
-      throw new IllegalArgumentException("size is 1 to " + LARGEST + " pixels.");
+    if (size != null) {
+      within(size);
     }
     try {
       ImageInfo info = ImageCodec.probe(file, name);
