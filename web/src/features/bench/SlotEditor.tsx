@@ -41,7 +41,8 @@ export function SlotEditor({ id, row, column, images, onPut, onClose }: Props) {
   const [part, setPart] = useState('');
   const [opposite, setOpposite] = useState(false);
   const now = far?.path ?? '';
-  const made = far?.state === 'made';
+  // An opposite has a name of its own; what another step made smaller keeps its file's.
+  const made = far?.state === 'made' && !now.endsWith(far.image);
   useEffect(() => {
     setImage(now);
     setPart(far?.part ?? '');
