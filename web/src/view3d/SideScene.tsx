@@ -10,7 +10,7 @@ import { useTime } from './data/time';
 import { InstancedPart } from './InstancedPart';
 import { LookThrough } from './LookThrough';
 import { LoosePart } from './LoosePart';
-import { MaterialSet } from './materials';
+import { MaterialSet } from './material/materials';
 import { PartMesh } from './PartMesh';
 import { PickMarks } from './PickMarks';
 import { BoxHandles, PivotMarks } from './PivotMarks';

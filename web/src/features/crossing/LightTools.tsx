@@ -1,6 +1,6 @@
 import { Form } from 'react-bootstrap';
 import type { SideView } from '../../api/client';
-import { channelsOf } from '../../view3d/channels';
+import { channelsOf } from '../../view3d/material/channels';
 import { type LightChoice, useView } from '../../view3d/viewState';
 
 interface Props {

@@ -6,7 +6,7 @@ import { queries } from '../../../api/queries';
 import { Button } from '../../../shared/Button';
 import { count } from '../../../shared/format';
 import { complain } from '../../../shared/Notices';
-import { inkOf } from '../../../view3d/inks';
+import { inkOf } from '../../../view3d/material/inks';
 import { useView } from '../../../view3d/viewState';
 import { QuaysideHead } from '../QuaysideHead';
 import { useHandling } from '../useHandling';

@@ -18,6 +18,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Base64;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import javax.imageio.ImageIO;
 import org.junit.jupiter.api.Test;
@@ -29,14 +30,17 @@ class HandoverIT extends OnThePage {
   /** Of what a page may weigh beside its asset. */
   private static final int MOST_BESIDE = 1_000_000;
 
+  private static final String DRAWN_NEXT =
+      "canvas => new Promise(done => requestAnimationFrame(() => requestAnimationFrame("
+          + "() => done(canvas.toDataURL()))))";
+
   /** Part of a picture that may differ by more than a shade: edges that a rounding moved. */
   private static final double MOST_APART = 0.001;
 
   private static BufferedImage picture(Page shown) throws Exception {
-    // What was asked for is drawn with the next picture of the screen.
-    shown.waitForTimeout(400);
-    // What is drawn, without what lies over it.
-    String png = (String) shown.locator("canvas").evaluate("canvas => canvas.toDataURL()");
+    // What was asked for is drawn with the next picture of the screen: two later it is there. It is
+    // read as it is drawn, without what lies over it.
+    String png = (String) shown.locator("canvas").evaluate(DRAWN_NEXT);
     byte[] bytes = Base64.getDecoder().decode(png.substring(png.indexOf(',') + 1));
     return ImageIO.read(new ByteArrayInputStream(bytes));
   }
@@ -85,7 +89,7 @@ class HandoverIT extends OnThePage {
     shown.locator("canvas").focus();
     shown.keyboard().press("Space");
     assertThat(button(shown, "Stop")).isVisible();
-    shown.waitForTimeout(700);
+    assertThat(shown.locator(".player output")).containsText(Pattern.compile("^(0\\.[5-9]|1\\.)"));
     shown.keyboard().press("Space");
     BufferedImage moved = picture(shown);
     assertTrue(differing(first, moved) > 0.004, "the clip moves it");

@@ -52,7 +52,7 @@ public record HandoverPage(String title, String made, List<PageAsset> assets, Pr
     for (int i = 0; i < assets.size(); i++) {
       progress.checkCancelled();
       progress.report("writing the page", (double) i / assets.size());
-      try (InputStream bytes = assets.get(i).content().open()) {
+      try (InputStream bytes = assets.get(i).open()) {
         AssetText.write(bytes, i, out);
       }
     }

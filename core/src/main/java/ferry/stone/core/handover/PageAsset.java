@@ -1,5 +1,6 @@
 package ferry.stone.core.handover;
 
+import ferry.stone.core.cargo.CargoFolder;
 import ferry.stone.core.cargo.CargoReader;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
@@ -26,19 +27,13 @@ import java.util.Map;
  * @param from the file that it was read from
  * @param bytes of that file and of all that belong to it
  * @param asItIs whether the GLB is that file byte by byte; else it was made from it
- * @param glb deleted by {@link #close}, where it was made
- * @param content opens the GLB
+ * @param path of the GLB among {@code files}
+ * @param made deleted by {@link #close}; {@code null} where the GLB was there
  */
 public record PageAsset(
-    String label, String from, long bytes, boolean asItIs, Path glb, Content content)
+    String label, String from, long bytes, boolean asItIs, Resources files, String path, Path made)
     implements AutoCloseable {
-
-  /** Bytes that can be read more than once. */
-  public interface Content {
-    InputStream open() throws IOException;
-
-    long size() throws IOException;
-  }
+  private static final String MADE = "page.glb";
 
   /**
    * What landed, read anew: a single GLB that every viewer knows as it is, anything else made into
@@ -52,7 +47,8 @@ public record PageAsset(
       String label, String name, List<String> mains, Resources files, Progress progress)
       throws IOException, FormatException {
     if (mains.size() == 1 && files.paths().size() == 1 && PlainGlb.is(mains.get(0), files)) {
-      return of(label, mains.get(0), files);
+      String main = mains.get(0);
+      return new PageAsset(label, main, files.size(main), true, files, main, null);
     }
     Alternates.Reread read =
         variants -> {
@@ -67,22 +63,6 @@ public record PageAsset(
         };
     String from = mains.size() == 1 ? mains.get(0) : files.paths().size() + " files";
     return made(label, from, read.with(""), files, read, progress);
-  }
-
-  private static PageAsset of(String label, String path, Resources files) throws IOException {
-    Content content =
-        new Content() {
-          @Override
-          public InputStream open() throws IOException {
-            return files.open(path);
-          }
-
-          @Override
-          public long size() throws IOException {
-            return files.size(path);
-          }
-        };
-    return new PageAsset(label, path, files.size(path), true, null, content);
   }
 
   /**
@@ -106,7 +86,8 @@ public record PageAsset(
       LandingOptions options = LandingOptions.of("glb").with("plainImages", true);
       Alternates looks = again == null ? null : new Alternates(scene, List.of(), again);
       Landings.write(scene, options, "page", files, output, looks, progress);
-      return new PageAsset(label, from, size(files), false, glb, content(glb));
+      return new PageAsset(
+          label, from, size(files), false, new CargoFolder(Map.of(MADE, glb)), MADE, glb);
     } catch (IOException | FormatException | RuntimeException e) {
       Files.deleteIfExists(glb);
       throw e;
@@ -121,30 +102,30 @@ public record PageAsset(
     return bytes;
   }
 
-  private static Content content(Path glb) {
-    return new Content() {
-      @Override
-      public InputStream open() throws IOException {
-        return Files.newInputStream(glb);
-      }
-
-      @Override
-      public long size() throws IOException {
-        return Files.size(glb);
-      }
-    };
+  /** The GLB, from its beginning. */
+  InputStream open() throws IOException {
+    return files.open(path);
   }
 
   /** What the page says of it. */
   Map<String, Object> about() throws IOException {
     return Map.of(
-        "label", label, "from", from, "bytes", bytes, "asItIs", asItIs, "glbBytes", content.size());
+        "label",
+        label,
+        "from",
+        from,
+        "bytes",
+        bytes,
+        "asItIs",
+        asItIs,
+        "glbBytes",
+        files.size(path));
   }
 
   @Override
   public void close() throws IOException {
-    if (glb != null) {
-      Files.deleteIfExists(glb);
+    if (made != null) {
+      Files.deleteIfExists(made);
     }
   }
 }

@@ -7,7 +7,7 @@ import {
   type Texture,
   Vector3,
 } from 'three';
-import type { MaterialView, TextureView } from '../api/client';
+import type { MaterialView, TextureView } from '../../api/client';
 
 /** A channel that can be shown alone. */
 export interface ChannelChoice {

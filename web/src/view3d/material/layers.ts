@@ -1,5 +1,5 @@
 import { Color, type MeshPhysicalMaterial, type Texture } from 'three';
-import type { MaterialView } from '../api/client';
+import type { MaterialView } from '../../api/client';
 
 type TextureOf = (name: string, colour: boolean) => Texture | null;
 

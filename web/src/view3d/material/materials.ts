@@ -14,7 +14,8 @@ import {
   type Texture,
   TextureLoader,
 } from 'three';
-import type { MaterialView, TextureView } from '../api/client';
+import type { MaterialView, TextureView } from '../../api/client';
+import type { Shading } from '../viewState';
 import { alone, CHANNELS } from './channels';
 import { inkOf } from './inks';
 import { putLayers } from './layers';
@@ -25,7 +26,6 @@ import {
   sidesMaterial,
   weightsMaterial,
 } from './shadings';
-import type { Shading } from './viewState';
 
 const BRASS = '#c99a2e';
 const VERMILION = '#d2452a';

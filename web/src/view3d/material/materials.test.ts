@@ -7,10 +7,10 @@ import {
   ShaderMaterial,
 } from 'three';
 import { expect, test } from 'vitest';
-import type { MaterialView } from '../api/client';
+import type { MaterialView } from '../../api/client';
+import type { Shading } from '../viewState';
 import { CHANNELS, channelsOf } from './channels';
 import { MaterialSet } from './materials';
-import type { Shading } from './viewState';
 
 const ALL = { normal: true, uv: true, colour: false };
 
