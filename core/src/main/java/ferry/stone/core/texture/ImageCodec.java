@@ -20,7 +20,7 @@ import javax.imageio.stream.ImageOutputStream;
 
 /**
  * Reads PNG, JPEG, TGA, BMP, TIFF, WebP and GIF through the JDK's image readers and their plug-ins,
- * and writes PNG. Sizes are checked before pixels are made.
+ * and writes PNG, JPEG, WebP and KTX2. Sizes are checked before pixels are made.
  */
 public final class ImageCodec {
   /** Longest side taken, in pixels. */
@@ -40,6 +40,7 @@ public final class ImageCodec {
   static {
     ImageIO.setUseCache(false);
     ImageIO.scanForPlugins();
+    Webp.writeOnly();
   }
 
   private ImageCodec() {}
@@ -239,6 +240,15 @@ public final class ImageCodec {
       writer.dispose();
     }
     return out.toByteArray();
+  }
+
+  /**
+   * A WebP of the pixels.
+   *
+   * @param exact without loss; else colours at a quality of 90 %
+   */
+  public static byte[] encodeWebp(Pixels pixels, boolean exact) throws ImageException {
+    return Webp.write(pixels, exact);
   }
 
   /** A PNG of the pixels, with alpha only where they have it. Same pixels, same bytes. */

@@ -2,6 +2,7 @@ package ferry.stone.core.format.gltf;
 
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
+import ferry.stone.core.format.gltf.plan.ImageKind;
 import ferry.stone.core.format.gltf.read.GltfReader;
 import ferry.stone.core.format.gltf.read.GltfRules;
 import ferry.stone.core.format.gltf.read.GltfTree;
@@ -31,7 +32,7 @@ record GltfHolding(GltfPacking packing) implements Holding {
 
   @Override
   public Capability.Fate fate(Capability capability) {
-    return capability == Capability.PACKED_IMAGES && packing.plainImages()
+    return capability == Capability.PACKED_IMAGES && packing.leavesPackedImages()
         ? Capability.Fate.LOST
         : GltfCapabilities.TABLE.of(capability).written();
   }
@@ -89,6 +90,11 @@ record GltfHolding(GltfPacking packing) implements Holding {
   @Override
   public boolean isRounded() {
     return packing.quantized();
+  }
+
+  @Override
+  public boolean isRepacked() {
+    return packing.imageKind() != ImageKind.SAME;
   }
 
   @Override

@@ -5,6 +5,7 @@ import ferry.stone.core.field.Values;
 import ferry.stone.core.finding.Findings;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.SceneWriter;
+import ferry.stone.core.format.gltf.plan.ImageKind;
 import ferry.stone.core.format.gltf.plan.MaterialForecast;
 import ferry.stone.core.format.gltf.write.CameraSpan;
 import ferry.stone.core.format.gltf.write.GltfLayers;
@@ -142,6 +143,21 @@ final class GltfLanding implements SceneWriter {
                 "Off: they stay KTX2 (KHR_texture_basisu), which viewers must know.")
             .under(LIMITS),
         Field.choice(
+                "imageKind",
+                "Kind of images",
+                "WebP takes fewer bytes (EXT_texture_webp); KTX2 also less memory when drawn"
+                    + " (KHR_texture_basisu, UASTC): viewers must know them. What is lost is told"
+                    + " of each image.",
+                "same",
+                "Images as they are",
+                "webpExact",
+                "Images as WebP without loss",
+                "webp",
+                "Images as WebP, colours a little changed",
+                "ktx2",
+                "Images as KTX2, a little changed")
+            .under(LIMITS),
+        Field.choice(
                 "indexBits",
                 "Width of indices",
                 "16 bits, cut to fit: larger parts are cut into several primitives.",
@@ -196,7 +212,13 @@ final class GltfLanding implements SceneWriter {
         options.whole("largestTexture"),
         options.flag("gatherCopies"),
         options.flag("tangents"),
-        options.flag("plainImages"));
+        options.flag("plainImages"),
+        switch (options.text("imageKind")) {
+          case "webpExact" -> ImageKind.WEBP_EXACT;
+          case "webp" -> ImageKind.WEBP;
+          case "ktx2" -> ImageKind.KTX2;
+          default -> ImageKind.SAME;
+        });
   }
 
   @Override
@@ -235,7 +257,7 @@ final class GltfLanding implements SceneWriter {
     Told told = outlook.told();
     GltfPacking packing = packing(outlook.options());
     Findings said = new Findings();
-    GltfWriter.arranged(outlook.arrived(), packing, said);
+    Scene landing = GltfWriter.forecast(outlook.arrived(), packing, said);
     told.said(said.list());
     MaterialForecast materials = new MaterialForecast(outlook.far(), outlook.cargo());
     materials.tell(told);
@@ -245,7 +267,7 @@ final class GltfLanding implements SceneWriter {
                 .anyMatch(shown -> shown.mesh().faces().faceCount() > 0);
     List<Texture> beside =
         outlook.arrived().textures().stream().filter(t -> t.packed() != null).toList();
-    if (packing.plainImages() && !beside.isEmpty()) {
+    if (packing.leavesPackedImages() && !beside.isEmpty()) {
       told.item(
           Capability.PACKED_IMAGES,
           Capability.Fate.LOST,
@@ -253,7 +275,10 @@ final class GltfLanding implements SceneWriter {
           beside.get(0).packed().name(),
           List.of());
     }
-    int larger = materials.largerThan(packing.largestTexture());
+    int larger =
+        materials.largerThan(packing.largestTexture())
+            + new MaterialForecast(landing, outlook.cargo())
+                .repacked(packing.imageKind(), packing.plainImages());
     List<GltfLayers> other =
         outlook.arrived().meshes().stream()
             .flatMap(m -> GltfLayers.of(m).stream())

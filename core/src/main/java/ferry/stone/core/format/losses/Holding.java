@@ -100,6 +100,11 @@ public interface Holding {
     return false;
   }
 
+  /** Whether images are written as another kind of file, which may lose a little. */
+  default boolean isRepacked() {
+    return false;
+  }
+
   /** Whether vertices stand in another order by choice. */
   default boolean isReordered() {
     return false;

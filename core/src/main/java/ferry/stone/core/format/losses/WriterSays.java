@@ -25,6 +25,7 @@ public final class WriterSays {
           Map.entry("bump-to-normal", Capability.BUMP_MAPS),
           Map.entry("image-converted", Capability.IMAGE_FORMATS),
           Map.entry("image-made-smaller", Capability.PACKING),
+          Map.entry("image-repacked", Capability.PACKING),
           Map.entry("channels-packed", Capability.SEPARATE_CHANNELS),
           Map.entry("texture-unreadable", Capability.MISSING_TEXTURES),
           Map.entry("clip-not-written", Capability.EMPTY_CLIPS),

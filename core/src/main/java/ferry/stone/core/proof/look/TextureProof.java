@@ -14,10 +14,12 @@ import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.scene.look.TextureUse;
 import ferry.stone.core.texture.ChannelPacking;
 import ferry.stone.core.texture.ImageCodec;
+import ferry.stone.core.texture.ImageLoss;
 import ferry.stone.core.texture.Pixels;
 import ferry.stone.core.texture.Tint;
 import java.io.IOException;
 import java.util.HashMap;
+import java.util.Locale;
 import java.util.Map;
 
 /** Compares images pixel by pixel; those that cannot be decoded byte by byte. */
@@ -111,9 +113,12 @@ public final class TextureProof {
     }
     int off = difference(a, b, wantedPart, foundPart);
     boolean same = a.width() == b.width() && a.height() == b.height();
-    boolean opacity = fact.startsWith("Opacity") && off > 1;
+    boolean repacked = off > 1 && landing.holding().isRepacked();
+    boolean apart = !repacked || landing.said("opacity-map-placed-otherwise");
+    boolean opacity = fact.startsWith("Opacity") && off > 1 && apart;
     ledger
-        .about(opacity ? Capability.OPACITY_PLACEMENT : same ? null : Capability.PACKING)
+        .about(
+            opacity ? Capability.OPACITY_PLACEMENT : same && !repacked ? null : Capability.PACKING)
         .add(
             fact,
             -1,
@@ -122,7 +127,7 @@ public final class TextureProof {
             size(b),
             off + " / 255",
             off <= 1 ? (same ? Verdict.KEPT : Verdict.CHANGED) : Verdict.CHANGED,
-            off > 1 ? "pixels differ" : same ? "" : "size changed");
+            repacked ? loss(a, b) : off > 1 ? "pixels differ" : same ? "" : "size changed");
   }
 
   /** The KTX2 that the source has beside the image. */
@@ -152,7 +157,7 @@ public final class TextureProof {
   private boolean sameBytes(TextureUse wanted, TextureUse found) {
     byte[] a = bytes(far, wanted, cargo);
     byte[] b = bytes(read, found, landing.files());
-    return a != null && b != null && java.util.Arrays.equals(a, b) && cannotDecode(a, wanted);
+    return a != null && b != null && java.util.Arrays.equals(a, b) && cannotDecode(wanted);
   }
 
   /** An image with the value that multiplies it, beside what landed of the two. */
@@ -178,7 +183,10 @@ public final class TextureProof {
     Pixels theirs = Tint.of(b, there, colour, read.linearColours());
     int off = difference(own, theirs, 'c', 'c');
     ledger
-        .about(off <= 1 ? null : Capability.TINTED_TEXTURES)
+        .about(
+            off <= 1
+                ? null
+                : landing.holding().isRepacked() ? Capability.PACKING : Capability.TINTED_TEXTURES)
         .add(
             name + " times its texture",
             -1,
@@ -190,8 +198,8 @@ public final class TextureProof {
             off <= 1 ? "the value went into the image" : "pixels differ");
   }
 
-  private boolean cannotDecode(byte[] file, TextureUse use) {
-    return ImageCodec.isKtx2(file) || pixels(far, use, cargo) == null;
+  private boolean cannotDecode(TextureUse use) {
+    return pixels(far, use, cargo) == null;
   }
 
   private static byte[] bytes(Scene scene, TextureUse use, Resources resources) {
@@ -214,6 +222,11 @@ public final class TextureProof {
         "0",
         Verdict.KEPT,
         "byte for byte; its pixels cannot be read here");
+  }
+
+  private static String loss(Pixels a, Pixels b) {
+    return String.format(
+        Locale.ROOT, "written as another kind of image: %.1f dB", ImageLoss.decibels(a, b));
   }
 
   private static String size(Pixels p) {

@@ -9,7 +9,7 @@ import ferry.stone.core.texture.ImageException;
  */
 final class Etc1s {
   /** Steps about a colour (ETC1, Ström and Akenine-Möller 2005, table 3). */
-  private static final int[][] SHADES = {
+  static final int[][] SHADES = {
     {-8, -2, 2, 8},
     {-17, -5, 5, 17},
     {-29, -9, 9, 29},

@@ -8,10 +8,14 @@ import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.look.TextureUse;
 import ferry.stone.core.texture.ImageInfo;
 import ferry.stone.core.texture.PbrMaterial;
+import ferry.stone.core.texture.Pixels;
+import ferry.stone.core.texture.ktx.KtxWriter;
+import java.io.IOException;
 import java.util.EnumMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 
 /** Tells what the plans of a scene's materials cost. */
@@ -20,6 +24,9 @@ public final class MaterialForecast {
   private final List<Named> plans;
   private final Map<Capability, Integer> counts = new EnumMap<>(Capability.class);
   private final Map<Capability, String> firsts = new EnumMap<>(Capability.class);
+
+  /** Longest side of images that are tried, in pixels. */
+  private static final int TRIED = 64;
 
   private record Named(Material material, MaterialPlan plan) {}
 
@@ -45,6 +52,46 @@ public final class MaterialForecast {
       }
     }
     return ids.size();
+  }
+
+  /** How many images lose a little when they are written as a kind. */
+  public int repacked(ImageKind kind, boolean plainImages) {
+    Set<String> keys = new HashSet<>();
+    for (Named named : plans) {
+      MaterialPlan plan = named.plan();
+      Set<ImagePlan> colours = plan.colours();
+      for (ImagePlan image : plan.images()) {
+        if (kind.loses(colours.contains(image)) && changes(kind, plan, image, plainImages)) {
+          keys.add(image.key());
+        }
+      }
+    }
+    return keys.size();
+  }
+
+  /** Small images are tried; larger ones are never free of change but for those of one colour. */
+  private boolean changes(ImageKind kind, MaterialPlan plan, ImagePlan image, boolean plainImages) {
+    ImageInfo info = source.info(image.use().textureId()).orElseThrow();
+    if (ImagePlan.isKtx2(info) && !plainImages && image instanceof ImagePlan.Plain) {
+      return false;
+    }
+    if (!(image instanceof ImagePlan.Plain) || Math.max(info.width(), info.height()) > TRIED) {
+      return true;
+    }
+    KtxWriter.Content content =
+        plan.colours().contains(image)
+            ? KtxWriter.Content.COLOUR
+            : plan.normal().filter(image::equals).isPresent()
+                ? KtxWriter.Content.NORMALS
+                : KtxWriter.Content.DATA;
+    Optional<Pixels> pixels = source.ask(image.use());
+    try {
+      return pixels.isPresent()
+          && kind.changes(pixels.get(), content, source.bytes(image.use().textureId()));
+    } catch (IOException e) {
+      // Told where the image is read.
+      return false;
+    }
   }
 
   public void tell(SceneWriter.Told told) {

@@ -12,6 +12,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /**
@@ -88,6 +90,14 @@ public record MaterialPlan(
                 .flatMap(Optional::stream),
             Stream.concat(emissive.stream(), layers.values().stream()))
         .toList();
+  }
+
+  /** Those of them that hold colours. */
+  public Set<ImagePlan> colours() {
+    return Stream.concat(
+            Stream.concat(base.stream(), emissive.stream()),
+            layers.entrySet().stream().filter(e -> e.getKey().isColour()).map(Map.Entry::getValue))
+        .collect(Collectors.toSet());
   }
 
   /** Every texture the material asks for, whether its file is there or not. */

@@ -8,6 +8,7 @@ import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.format.files.TextureBytes;
 import ferry.stone.core.format.gltf.plan.ImagePlan;
 import ferry.stone.core.format.gltf.plan.SourceImages;
+import ferry.stone.core.format.gltf.raw.GltfExtensions;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.scene.look.TextureUse;
@@ -17,6 +18,7 @@ import ferry.stone.core.texture.ImageCodec;
 import ferry.stone.core.texture.ImageInfo;
 import ferry.stone.core.texture.ImageSize;
 import ferry.stone.core.texture.Pixels;
+import ferry.stone.core.texture.ktx.KtxWriter;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -33,21 +35,35 @@ final class GltfImages {
   /** An image to write. */
   record Image(String name, String mediaType, byte[] bytes, boolean cutOut) {
     String extension() {
-      return isKtx2() ? "ktx2" : mediaType.equals("image/png") ? "png" : "jpg";
+      return isKtx2() || isWebp()
+          ? mediaType.substring(6)
+          : mediaType.endsWith("png") ? "png" : "jpg";
     }
 
     boolean isKtx2() {
       return mediaType.equals(KTX2);
     }
+
+    boolean isWebp() {
+      return mediaType.equals(WEBP);
+    }
+
+    /** The extension without which it cannot be shown, or {@code null}. */
+    String needs() {
+      return isKtx2() ? GltfExtensions.KTX2 : isWebp() ? GltfExtensions.WEBP : null;
+    }
   }
 
-  private static final String KTX2 = "image/ktx2";
+  static final String KTX2 = "image/ktx2";
+  static final String WEBP = "image/webp";
 
   private final SourceImages source;
   private final Resources resources;
   private final int largest;
   private final Findings findings;
   private final boolean plain;
+  private final boolean noneBeside;
+  private final ImageRepack repack;
   private final Map<String, Integer> placeOf = new LinkedHashMap<>();
   private final List<Image> images = new ArrayList<>();
   private final Map<String, Integer> namesInUse = new HashMap<>();
@@ -55,6 +71,8 @@ final class GltfImages {
   GltfImages(Scene scene, Resources resources, GltfPacking packing, Findings findings) {
     largest = packing.largestTexture();
     plain = packing.plainImages();
+    noneBeside = packing.leavesPackedImages();
+    repack = new ImageRepack(packing.imageKind(), findings);
     this.resources = resources;
     this.findings = findings;
     source = new SourceImages(scene, resources, this::unreadable);
@@ -72,9 +90,14 @@ final class GltfImages {
     return images.get(index);
   }
 
-  /** The image of a plan, made once; empty when its pixels cannot be read, which is told. */
-  Optional<Integer> made(ImagePlan plan) {
-    return made(plan.key(), () -> make(plan));
+  /**
+   * The image of a plan, made once; empty when its pixels cannot be read, which is told.
+   *
+   * @param content what its values are
+   */
+  Optional<Integer> made(ImagePlan plan, KtxWriter.Content content) {
+    String key = noneBeside ? plan.key() + "/" + content : plan.key();
+    return made(key, () -> repack.of(make(plan), content));
   }
 
   private Image make(ImagePlan plan) throws IOException {
@@ -94,7 +117,7 @@ final class GltfImages {
     Texture texture = source.texture(use.textureId());
     Integer own = placeOf.get("plain/" + use.textureId());
     boolean same = Integer.valueOf(image).equals(own);
-    if (texture.packed() == null || !same || largest > 0 || plain) {
+    if (texture.packed() == null || !same || largest > 0 || noneBeside) {
       return Optional.empty();
     }
     return made(

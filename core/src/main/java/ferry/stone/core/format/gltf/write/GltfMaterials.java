@@ -17,10 +17,13 @@ import ferry.stone.core.scene.UvOrigin;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.look.TextureUse;
 import ferry.stone.core.texture.PbrMaterial;
+import ferry.stone.core.texture.ktx.KtxWriter;
 import java.util.HashMap;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeSet;
 
 /** Writes materials, textures and samplers. */
 final class GltfMaterials {
@@ -30,7 +33,7 @@ final class GltfMaterials {
   private final GltfImages images;
   private final Findings findings;
   private final Set<String> extensions;
-  private boolean required;
+  private final Set<String> required = new TreeSet<>();
   private final Map<String, Integer> textures = new HashMap<>();
   private final Map<GltfSampler, Integer> samplers = new HashMap<>();
 
@@ -43,8 +46,8 @@ final class GltfMaterials {
     this.extensions = extensions;
   }
 
-  /** Whether an image is there in a form alone that a reader may not know. */
-  boolean requiresKtx2() {
+  /** The extensions without which an image cannot be shown. */
+  Set<String> required() {
     return required;
   }
 
@@ -95,8 +98,16 @@ final class GltfMaterials {
     return plan.flatMap(
         p ->
             images
-                .made(p)
+                .made(p, content(key))
                 .map(image -> new Slot(texture(owner, key, image, p.use()), image, p.use())));
+  }
+
+  private static KtxWriter.Content content(String key) {
+    String slot = key.toLowerCase(Locale.ROOT);
+    boolean colour = slot.contains("color") || slot.startsWith("emissive");
+    return colour
+        ? KtxWriter.Content.COLOUR
+        : slot.endsWith("normaltexture") ? KtxWriter.Content.NORMALS : KtxWriter.Content.DATA;
   }
 
   private static void amount(Slot slot, String member) {
@@ -183,17 +194,14 @@ final class GltfMaterials {
             k -> {
               ObjectNode texture = root.withArray("textures").addObject();
               texture.put("sampler", sampler(wanted));
-              boolean ktx2 = images.get(image).isKtx2();
-              Optional<Integer> packed = ktx2 ? Optional.of(image) : images.packed(use, image);
-              if (!ktx2) {
+              String needs = images.get(image).needs();
+              if (needs == null) {
                 texture.put("source", image);
+                images.packed(use, image).ifPresent(p -> shown(texture, GltfExtensions.KTX2, p));
+              } else {
+                required.add(needs);
+                shown(texture, needs, image);
               }
-              packed.ifPresent(
-                  p -> {
-                    extensions.add(GltfExtensions.KTX2);
-                    required |= ktx2;
-                    texture.withObject("/extensions/" + GltfExtensions.KTX2).put("source", p);
-                  });
               return root.withArray("textures").size() - 1;
             });
     ObjectNode info = owner.putObject(key);
@@ -213,6 +221,11 @@ final class GltfMaterials {
       }
     }
     return info;
+  }
+
+  private void shown(ObjectNode texture, String extension, int image) {
+    extensions.add(extension);
+    texture.withObject("/extensions/" + extension).put("source", image);
   }
 
   private int sampler(GltfSampler wanted) {

@@ -1,5 +1,6 @@
 package ferry.stone.core.format.gltf.write;
 
+import ferry.stone.core.format.gltf.plan.ImageKind;
 import ferry.stone.core.format.gltf.raw.MeshoptEncoder;
 import ferry.stone.core.geometry.triangle.DrawOrder;
 import ferry.stone.core.geometry.triangle.RenderMesh;
@@ -21,6 +22,7 @@ import java.util.List;
  * @param instanced copies of one mesh under one parent as one node: EXT_mesh_gpu_instancing
  * @param tangents computed where a normal map needs them and the mesh has none; on when left out
  * @param plainImages KTX2 images as PNG, for viewers that do not know KHR_texture_basisu
+ * @param imageKind as what images are written; as they are when left out
  */
 public record GltfPacking(
     boolean quantized,
@@ -30,7 +32,8 @@ public record GltfPacking(
     int largestTexture,
     boolean instanced,
     Boolean tangents,
-    boolean plainImages) {
+    boolean plainImages,
+    ImageKind imageKind) {
 
   /** With tangents where they are needed. */
   public GltfPacking(
@@ -40,7 +43,7 @@ public record GltfPacking(
       boolean drawOrder,
       int largestTexture,
       boolean instanced) {
-    this(quantized, compressed, indexBits, drawOrder, largestTexture, instanced, true, false);
+    this(quantized, compressed, indexBits, drawOrder, largestTexture, instanced, true, false, null);
   }
 
   /** How wide triangle indices are. */
@@ -63,10 +66,16 @@ public record GltfPacking(
   public GltfPacking {
     indexBits = indexBits == null ? IndexBits.FITTING : indexBits;
     tangents = tangents == null || tangents;
+    imageKind = imageKind == null ? ImageKind.SAME : imageKind;
     if (largestTexture < 0) {
       throw new IllegalArgumentException(
           "largestTexture must be a number of pixels, or 0 for no limit, not " + largestTexture);
     }
+  }
+
+  /** Whether a KTX2 image beside another does not land. */
+  public boolean leavesPackedImages() {
+    return plainImages || imageKind != ImageKind.SAME;
   }
 
   /**

@@ -52,7 +52,7 @@ public final class GltfWriter {
   private final GltfBuffer buffer;
   private final GltfGathered gathered;
   private final GltfImages images;
-  private boolean requiresKtx2;
+  private Set<String> imageExtensions = Set.of();
   private final Set<String> extensions = new TreeSet<>();
   private final Map<Integer, Integer> materialIndex = new HashMap<>();
 
@@ -97,7 +97,11 @@ public final class GltfWriter {
   }
 
   /** The scene as glTF can hold it, and what is said of that: forecast and writer ask the same. */
-  public static GltfGathered arranged(Scene scene, GltfPacking packing, Findings findings) {
+  public static Scene forecast(Scene scene, GltfPacking packing, Findings findings) {
+    return arranged(scene, packing, findings).scene();
+  }
+
+  private static GltfGathered arranged(Scene scene, GltfPacking packing, Findings findings) {
     Scene whole = InBetweens.asTargets(scene);
     if (whole != scene) {
       findings.add(
@@ -175,9 +179,7 @@ public final class GltfWriter {
     if (options.packing().quantized() && !scene.meshes().isEmpty()) {
       required.add(GltfExtensions.QUANTIZATION);
     }
-    if (requiresKtx2) {
-      required.add(GltfExtensions.KTX2);
-    }
+    required.addAll(imageExtensions);
     if (buffer.unpackedLength() > 0) {
       required.add(GltfExtensions.MESHOPT);
     }
@@ -201,7 +203,7 @@ public final class GltfWriter {
       materialIndex.put(material.id(), list.size());
       writer.write(material, list.addObject());
     }
-    requiresKtx2 = writer.requiresKtx2();
+    imageExtensions = writer.required();
     if (!list.isEmpty()) {
       root.set("materials", list);
     }
