@@ -35,6 +35,7 @@ export type BenchColumn = Schemas['BenchColumn'];
 export type BenchRow = Schemas['BenchRow'];
 export type BenchSlot = Schemas['BenchSlot'];
 export type LooseImage = Schemas['LooseImage'];
+export type MaterialCopies = Schemas['Copied'];
 export type BenchPut = Schemas['BenchPut'];
 export type Job = Schemas['Job'];
 export type Storage = Schemas['Storage'];

@@ -14,6 +14,7 @@ import { newStepId, useHandling } from '../crossing/useHandling';
 import { BenchGrid, type Place } from './BenchGrid';
 import { BenchView } from './BenchView';
 import { counts, FILTERS, type Filter, shownRows } from './benchRows';
+import { CopyMaterials } from './CopyMaterials';
 import { LooseImages } from './LooseImages';
 import { SlotEditor } from './SlotEditor';
 import './bench.css';
@@ -90,13 +91,16 @@ export default function BenchPage() {
         left={crossing.data && <CrossingName crossing={crossing.data} />}
         middle={<RouteLine id={id} stop="handling" ready={ready} />}
         right={
-          <Button
-            variant="outline-secondary"
-            title="Steps, such as one material of many"
-            onClick={() => navigate(`/crossings/${id}/handling`)}
-          >
-            Workbench
-          </Button>
+          <>
+            <CopyMaterials id={id} />
+            <Button
+              variant="outline-secondary"
+              title="Steps, such as one material of many"
+              onClick={() => navigate(`/crossings/${id}/handling`)}
+            >
+              Workbench
+            </Button>
+          </>
         }
       />
       <main className="bench" data-open={row !== undefined && column !== undefined}>

@@ -5,6 +5,7 @@ export const TAKEN = [
   { value: 'high', label: 'fine levels of parts' },
   { value: 'low', label: 'coarse levels of parts' },
   { value: 'materials', label: 'materials, by name' },
+  { value: 'looks', label: 'materials, others beside' },
   { value: 'motion', label: 'motion, put on parts of the same name' },
   { value: 'cameras', label: 'cameras' },
   { value: 'lights', label: 'lights' },

@@ -45,6 +45,41 @@ class BenchTest extends OverTheApi {
     return id;
   }
 
+  @Test
+  void materialsOfAnotherCrossingAreCopied() throws Exception {
+    String from = plank();
+    JsonNode before = read(send(get("/api/crossings/" + from + "/handling"), 200));
+    put(from, before.path("revision").asInt(), "BASE_COLOUR", "tex/oak_basecolor.png", 200);
+    String to = create("Board");
+    String obj = "mtllib a.mtl\nusemtl OAK.001\nv 0 0 0\nv 1 0 0\nv 0 1 0\nvt 0 0\nf 1/1 2/1 3/1\n";
+    upload(to, "a.obj", obj.getBytes(StandardCharsets.UTF_8));
+    upload(to, "a.mtl", "newmtl OAK.001\nKd .1 .1 .1\n".getBytes(StandardCharsets.UTF_8));
+    settled(to);
+    String path = "/api/crossings/" + to + "/bench/copies";
+    JsonNode copied =
+        read(send(body(path, "{\"crossing\":\"" + from + "\",\"materials\":[\"oak\"]}"), 202));
+    assertThat(copied.path("file").asText()).isEqualTo("materials of Plank.glb");
+    settled(to);
+    assertThat(far(bench(to), "BASE_COLOUR").path("state").asText()).isEqualTo("image");
+    // The copy stands by itself.
+    send(MockMvcRequestBuilders.delete("/api/crossings/" + from), 204);
+    assertThat(far(bench(to), "BASE_COLOUR").path("state").asText()).isEqualTo("image");
+    JsonNode refused = read(send(body(path, "{\"crossing\":\"" + to + "\"}"), 400));
+    assertThat(refused.path("detail").asText()).contains("another crossing");
+    String other = plank();
+    JsonNode none =
+        read(send(body(path, "{\"crossing\":\"" + other + "\",\"materials\":[\"elm\"]}"), 400));
+    assertThat(none.path("detail").asText()).contains("no material \"elm\"");
+    read(send(body(path, "{\"crossing\":\"" + other + "\"}"), 202));
+    settled(to);
+    assertThat(bench(to).path("materials")).hasSize(1);
+  }
+
+  private static org.springframework.test.web.servlet.request.MockHttpServletRequestBuilder body(
+      String path, String json) {
+    return MockMvcRequestBuilders.post(path).contentType(MediaType.APPLICATION_JSON).content(json);
+  }
+
   private JsonNode bench(String id) throws Exception {
     return read(send(get("/api/crossings/" + id + "/bench"), 200));
   }

@@ -23,6 +23,8 @@ enum FileUse {
   LOW,
   /** Its materials, for those of the same name in other files. */
   MATERIALS,
+  /** The same, and its others beside them, for parts to be given. */
+  LOOKS,
   /** Its clips, put onto the parts of the same name in other files. */
   MOTION,
   CAMERAS,
@@ -34,7 +36,7 @@ enum FileUse {
 
   /** Whether something of it stands in the scene by itself. */
   boolean stands() {
-    return this != MATERIALS && this != MOTION && this != NOTHING;
+    return this != MATERIALS && this != LOOKS && this != MOTION && this != NOTHING;
   }
 
   private record Rule(Pattern path, FileUse use) {}

@@ -54,7 +54,7 @@ final class Gathering {
 
   void add(String file, Scene scene) {
     switch (uses.get(file)) {
-      case MATERIALS -> looks.put(file, scene);
+      case MATERIALS, LOOKS -> looks.put(file, scene);
       case MOTION -> motions.put(file, scene);
       default -> {
         standing.add(file);
@@ -74,7 +74,9 @@ final class Gathering {
                 uses,
                 findings);
     for (var look : looks.entrySet()) {
-      scene = LookFile.put(scene, alike(look.getValue(), scene), look.getKey(), findings);
+      boolean others = uses.get(look.getKey()) == FileUse.LOOKS;
+      Scene alike = alike(look.getValue(), scene);
+      scene = LookFile.put(scene, alike, look.getKey(), others, findings);
     }
     for (var motion : motions.entrySet()) {
       SceneMerge.tell(motion.getKey(), motion.getValue(), scene, findings);

@@ -12,9 +12,11 @@ import ferry.stone.core.scene.look.TextureUse;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 
 /**
  * Gives materials the looks of those of the same name in another file: by the very name, else
@@ -23,7 +25,10 @@ import java.util.Map;
 final class LookFile {
   private LookFile() {}
 
-  static Scene put(Scene scene, Scene look, String file, Findings findings) {
+  /**
+   * @param others whether materials of other names come too, on no part yet
+   */
+  static Scene put(Scene scene, Scene look, String file, boolean others, Findings findings) {
     Map<String, Material> byName = new HashMap<>();
     Map<String, Material> byPlainName = new HashMap<>();
     for (Material material : look.materials()) {
@@ -34,6 +39,7 @@ final class LookFile {
     Map<Integer, Integer> textures = new HashMap<>();
     List<Material> materials = new ArrayList<>();
     List<String> without = new ArrayList<>();
+    Set<Material> used = new HashSet<>();
     int taken = 0;
     for (Material own : scene.materials()) {
       Material other = byName.getOrDefault(own.name(), byPlainName.get(plain(own.name())));
@@ -42,8 +48,28 @@ final class LookFile {
         materials.add(own);
       } else {
         taken++;
+        used.add(other);
         materials.add(dressed(own, other, look, builder, textures));
       }
+    }
+    if (others) {
+      List<Material> more =
+          look.materials().stream().filter(m -> !used.contains(m)).distinct().toList();
+      for (Material other : more) {
+        Material own = other.withId(builder.newId());
+        materials.add(dressed(own, other, look, builder, textures));
+      }
+      findings.add(
+          Finding.of(
+                  "materials-beside",
+                  Severity.NOTE,
+                  file,
+                  more.isEmpty()
+                      ? "Materials of the same name look as they do in this file."
+                      : "Materials of other names stand beside those of the scene: the step \"Give a"
+                          + " material\" puts them on parts.")
+              .measured(taken + " by name, " + more.size() + " beside"));
+      return builder.materials(materials).build();
     }
     findings.add(
         Finding.of(
@@ -97,7 +123,12 @@ final class LookFile {
     int fresh = builder.newId();
     builder.add(
         new Texture(
-            fresh, texture.name(), texture.written(), texture.resource(), texture.embedded()));
+            fresh,
+            texture.name(),
+            texture.written(),
+            texture.resource(),
+            texture.embedded(),
+            texture.packed()));
     return fresh;
   }
 }

@@ -35,7 +35,7 @@ public final class ReadFields {
               FileUse.FIELD,
               "What is taken of files",
               "",
-              "FILE=all|shapes|high|low|materials|motion|cameras|lights|nothing, several apart by"
+              "FILE=all|shapes|high|low|materials|looks|motion|cameras|lights|nothing, several apart by"
                   + " semicolons; * stands for any run of characters."),
           Field.flag(
               ONE_MATERIAL,

@@ -23,15 +23,16 @@ public final class BumpMap {
 
   /**
    * Slopes by Sobel's operator (Sobel and Feldman 1968), the image repeating at its borders; +Y up
-   * in the result, as glTF 2.0 section 3.9.3 wants.
+   * in the result, as glTF 2.0 section 3.9.3 wants. Heights of 16 bits make normals of 16 bits.
    *
    * @param height factor of the heights, 1 if unsaid
    */
   public static Pixels toNormalMap(Pixels bump, double height) {
     int w = bump.width();
     int h = bump.height();
-    int[] out = new int[w * h];
-    double scale = STEEPNESS * height / (255.0 * 8);
+    int most = bump.most();
+    PixelSink out = new PixelSink(w, h, most);
+    double scale = STEEPNESS * height / (8.0 * most);
     for (int y = 0; y < h; y++) {
       int up = (y + h - 1) % h * w;
       int here = y * w;
@@ -56,18 +57,22 @@ public final class BumpMap {
         double nx = -dx * scale;
         double ny = -dy * scale;
         double length = Math.sqrt(nx * nx + ny * ny + 1);
-        out[here + x] =
-            0xff000000 | byteOf(nx / length) << 16 | byteOf(ny / length) << 8 | byteOf(1 / length);
+        out.put(
+            here + x,
+            most,
+            stored(nx / length, most),
+            stored(ny / length, most),
+            stored(1 / length, most));
       }
     }
-    return new Pixels(w, h, out, false);
+    return out.pixels(false);
   }
 
   private static int at(Pixels bump, int index) {
-    return bump.get(index, 'l');
+    return bump.get(index, 'l', bump.most());
   }
 
-  private static int byteOf(double value) {
-    return (int) Math.round((value * 0.5 + 0.5) * 255);
+  private static int stored(double value, int most) {
+    return (int) Math.round((value * 0.5 + 0.5) * most);
   }
 }

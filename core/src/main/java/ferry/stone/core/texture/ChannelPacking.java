@@ -4,8 +4,6 @@ package ferry.stone.core.texture;
  * Puts channels of several images into one; sizes are brought to the larger one, pixel by pixel.
  */
 public final class ChannelPacking {
-  private static final int FULL = 255;
-
   private ChannelPacking() {}
 
   /**
@@ -18,21 +16,19 @@ public final class ChannelPacking {
   public static Pixels metallicRoughness(
       Pixels roughness, char roughnessPart, double exponent, Pixels metallic, char metallicPart) {
     Pixels larger = larger(roughness, metallic);
-    int[] out = new int[larger.width() * larger.height()];
+    int most = Pixels.most(roughness, metallic);
+    PixelSink out = new PixelSink(larger.width(), larger.height(), most);
     for (int y = 0, i = 0; y < larger.height(); y++) {
       for (int x = 0; x < larger.width(); x++, i++) {
-        int g = value(roughness, roughnessPart, x, y, larger);
+        int g = value(roughness, roughnessPart, x, y, larger, most);
         if (exponent > 0 && roughness != null) {
-          g =
-              (int)
-                  Math.round(
-                      FULL * PbrTranslation.roughnessOfExponent(exponent * g / (double) FULL));
+          double shininess = exponent * g / most;
+          g = (int) Math.round(most * PbrTranslation.roughnessOfExponent(shininess));
         }
-        int b = value(metallic, metallicPart, x, y, larger);
-        out[i] = 0xffff0000 | (g << 8) | b;
+        out.put(i, most, most, g, value(metallic, metallicPart, x, y, larger, most));
       }
     }
-    return new Pixels(larger.width(), larger.height(), out, false);
+    return out.pixels(false);
   }
 
   /**
@@ -43,17 +39,19 @@ public final class ChannelPacking {
   public static Pixels withAlpha(Pixels base, Pixels opacity, char part) {
     Pixels larger = larger(base, opacity);
     char read = part != 0 ? part : opacity.hasAlpha() && usesAlpha(opacity) ? 'a' : 'l';
-    int[] out = new int[larger.width() * larger.height()];
+    int most = Pixels.most(base, opacity);
+    PixelSink out = new PixelSink(larger.width(), larger.height(), most);
     for (int y = 0, i = 0; y < larger.height(); y++) {
       for (int x = 0; x < larger.width(); x++, i++) {
-        int rgb =
-            base == null
-                ? 0xffffff
-                : base.argb()[base.indexFor(x, y, larger.width(), larger.height())] & 0xffffff;
-        out[i] = (value(opacity, read, x, y, larger) << 24) | rgb;
+        out.put(
+            i,
+            value(opacity, read, x, y, larger, most),
+            value(base, 'r', x, y, larger, most),
+            value(base, 'g', x, y, larger, most),
+            value(base, 'b', x, y, larger, most));
       }
     }
-    return new Pixels(larger.width(), larger.height(), out, true);
+    return out.pixels(true);
   }
 
   /**
@@ -62,11 +60,13 @@ public final class ChannelPacking {
    * @param part r, g, b or a
    */
   public static Pixels grey(Pixels image, char part) {
-    int[] out = new int[image.width() * image.height()];
-    for (int i = 0; i < out.length; i++) {
-      out[i] = 0xff000000 | 0x10101 * image.get(i, part);
+    int most = image.most();
+    PixelSink out = new PixelSink(image.width(), image.height(), most);
+    for (int i = 0; i < image.argb().length; i++) {
+      int value = image.get(i, part, most);
+      out.put(i, most, value, value, value);
     }
-    return new Pixels(image.width(), image.height(), out, false);
+    return out.pixels(false);
   }
 
   /** Whether almost every pixel is either clear or solid: a cut-out rather than a glass. */
@@ -81,7 +81,7 @@ public final class ChannelPacking {
 
   private static boolean usesAlpha(Pixels pixels) {
     for (int p : pixels.argb()) {
-      if (p >>> 24 != FULL) {
+      if (p >>> 24 != Pixels.FULL) {
         return true;
       }
     }
@@ -95,9 +95,9 @@ public final class ChannelPacking {
     return (long) a.width() * a.height() >= (long) b.width() * b.height() ? a : b;
   }
 
-  private static int value(Pixels pixels, char part, int x, int y, Pixels size) {
+  private static int value(Pixels pixels, char part, int x, int y, Pixels size, int most) {
     return pixels == null
-        ? FULL
-        : pixels.get(pixels.indexFor(x, y, size.width(), size.height()), part);
+        ? most
+        : pixels.get(pixels.indexFor(x, y, size.width(), size.height()), part, most);
   }
 }

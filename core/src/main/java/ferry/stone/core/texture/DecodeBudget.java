@@ -8,8 +8,8 @@ import java.util.concurrent.Semaphore;
  * until others are done. An image that is larger than all that is allowed is decoded alone.
  */
 final class DecodeBudget {
-  /** Bytes for a pixel: the decoder's picture and ours. */
-  private static final long BYTES_A_PIXEL = 12;
+  /** Bytes for a pixel: the decoder's picture and ours, of 16 bits. */
+  private static final long BYTES_A_PIXEL = 20;
 
   private static final long UNIT = 1_000_000;
   private static final int UNITS =

@@ -2,7 +2,15 @@ package ferry.stone.core.texture;
 
 import ferry.stone.core.texture.ktx.KtxReader;
 import java.awt.Rectangle;
+import java.awt.Transparency;
+import java.awt.color.ColorSpace;
 import java.awt.image.BufferedImage;
+import java.awt.image.ColorModel;
+import java.awt.image.ComponentColorModel;
+import java.awt.image.DataBuffer;
+import java.awt.image.DataBufferUShort;
+import java.awt.image.Raster;
+import java.awt.image.WritableRaster;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -116,7 +124,8 @@ public final class ImageCodec {
             param.setSourceRegion(region);
           }
           return DecodeBudget.within(
-              (long) reader.getWidth(0) * reader.getHeight(0), () -> pixels(reader.read(0, param)));
+              (long) reader.getWidth(0) * reader.getHeight(0),
+              () -> RasterPixels.of(reader.read(0, param)));
         });
   }
 
@@ -132,14 +141,7 @@ public final class ImageCodec {
   }
 
   private static Pixels decoded(ImageReader reader) throws IOException {
-    return pixels(reader.read(0));
-  }
-
-  private static Pixels pixels(BufferedImage image) {
-    int w = image.getWidth();
-    int h = image.getHeight();
-    int[] argb = image.getRGB(0, 0, w, h, null, 0, w);
-    return new Pixels(w, h, argb, image.getColorModel().hasAlpha());
+    return RasterPixels.of(reader.read(0));
   }
 
   /** Whether a file is a KTX2 container, which glTF carries as it is. */
@@ -251,14 +253,12 @@ public final class ImageCodec {
     return Webp.write(pixels, exact);
   }
 
-  /** A PNG of the pixels, with alpha only where they have it. Same pixels, same bytes. */
+  /**
+   * A PNG of the pixels, with alpha only where they have it, and 16 bits where they have. Same
+   * pixels, same bytes.
+   */
   public static byte[] encodePng(Pixels pixels) {
-    BufferedImage image =
-        new BufferedImage(
-            pixels.width(),
-            pixels.height(),
-            pixels.hasAlpha() ? BufferedImage.TYPE_INT_ARGB : BufferedImage.TYPE_INT_RGB);
-    image.setRGB(0, 0, pixels.width(), pixels.height(), pixels.argb(), 0, pixels.width());
+    BufferedImage image = pixels.isDeep() ? deep(pixels) : plain(pixels);
     ByteArrayOutputStream out = new ByteArrayOutputStream();
     try {
       ImageIO.write(image, "png", out);
@@ -266,5 +266,34 @@ public final class ImageCodec {
       throw new IllegalStateException("writing to memory cannot fail", e);
     }
     return out.toByteArray();
+  }
+
+  private static BufferedImage plain(Pixels pixels) {
+    BufferedImage image =
+        new BufferedImage(
+            pixels.width(),
+            pixels.height(),
+            pixels.hasAlpha() ? BufferedImage.TYPE_INT_ARGB : BufferedImage.TYPE_INT_RGB);
+    image.setRGB(0, 0, pixels.width(), pixels.height(), pixels.argb(), 0, pixels.width());
+    return image;
+  }
+
+  private static BufferedImage deep(Pixels pixels) {
+    int bands = pixels.hasAlpha() ? 4 : 3;
+    ColorModel model =
+        new ComponentColorModel(
+            ColorSpace.getInstance(ColorSpace.CS_sRGB),
+            pixels.hasAlpha(),
+            false,
+            pixels.hasAlpha() ? Transparency.TRANSLUCENT : Transparency.OPAQUE,
+            DataBuffer.TYPE_USHORT);
+    WritableRaster raster =
+        Raster.createInterleavedRaster(
+            DataBuffer.TYPE_USHORT, pixels.width(), pixels.height(), bands, null);
+    short[] into = ((DataBufferUShort) raster.getDataBuffer()).getData();
+    for (int i = 0; i < pixels.argb().length; i++) {
+      System.arraycopy(pixels.deep(), 4 * i, into, bands * i, bands);
+    }
+    return new BufferedImage(model, raster, false, null);
   }
 }

@@ -2,18 +2,21 @@ package ferry.stone.core.texture;
 
 /** Images made of one other image. */
 public final class ImageEdits {
-  private static final int FULL = 255;
-
   private ImageEdits() {}
 
   /** A normal map whose green points the other way: up where it pointed down. */
   public static Pixels greenTurned(Pixels image) {
-    int[] out = new int[image.argb().length];
-    for (int i = 0; i < out.length; i++) {
-      int p = image.argb()[i];
-      out[i] = (p & 0xffff00ff) | (FULL - (p >> 8 & 0xff)) << 8;
+    int most = image.most();
+    PixelSink out = new PixelSink(image.width(), image.height(), most);
+    for (int i = 0; i < image.argb().length; i++) {
+      out.put(
+          i,
+          image.get(i, 'a', most),
+          image.get(i, 'r', most),
+          most - image.get(i, 'g', most),
+          image.get(i, 'b', most));
     }
-    return new Pixels(image.width(), image.height(), out, image.hasAlpha());
+    return out.pixels(image.hasAlpha());
   }
 
   /**
@@ -22,11 +25,13 @@ public final class ImageEdits {
    * @param part r, g, b, a or l as in a texture use; 0 for the brightness
    */
   public static Pixels opposite(Pixels image, char part) {
-    int[] out = new int[image.argb().length];
+    int most = image.most();
+    PixelSink out = new PixelSink(image.width(), image.height(), most);
     char read = part == 0 ? 'l' : part;
-    for (int i = 0; i < out.length; i++) {
-      out[i] = 0xff000000 | 0x10101 * (FULL - image.get(i, read));
+    for (int i = 0; i < image.argb().length; i++) {
+      int value = most - image.get(i, read, most);
+      out.put(i, most, value, value, value);
     }
-    return new Pixels(image.width(), image.height(), out, false);
+    return out.pixels(false);
   }
 }

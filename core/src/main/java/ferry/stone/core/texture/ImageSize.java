@@ -24,15 +24,22 @@ public final class ImageSize {
     if (width == pixels.width() && height == pixels.height()) {
       return pixels;
     }
-    int[] argb = new int[width * height];
+    PixelSink out = new PixelSink(width, height, pixels.most());
     double[] sum = new double[5];
     for (int y = 0; y < height; y++) {
       for (int x = 0; x < width; x++) {
         mean(pixels, x, y, width, height, sum);
-        argb[y * width + x] = pixel(sum);
+        if (sum[0] > 0) {
+          out.put(
+              y * width + x,
+              (int) Math.round(sum[0] / sum[4]),
+              (int) Math.round(sum[1] / sum[0]),
+              (int) Math.round(sum[2] / sum[0]),
+              (int) Math.round(sum[3] / sum[0]));
+        }
       }
     }
-    return new Pixels(width, height, argb, pixels.hasAlpha());
+    return out.pixels(pixels.hasAlpha());
   }
 
   private static void mean(Pixels pixels, int x, int y, int width, int height, double[] sum) {
@@ -45,25 +52,15 @@ public final class ImageSize {
       double tall = Math.min(bottom, sy + 1) - Math.max(top, sy);
       for (int sx = (int) left; sx < Math.min(pixels.width(), Math.ceil(right)); sx++) {
         double area = tall * (Math.min(right, sx + 1) - Math.max(left, sx));
-        int p = pixels.argb()[sy * pixels.width() + sx];
-        double alpha = area * (p >>> 24);
+        int from = sy * pixels.width() + sx;
+        int most = pixels.most();
+        double alpha = area * pixels.get(from, 'a', most);
         sum[0] += alpha;
-        sum[1] += alpha * (p >> 16 & 0xff);
-        sum[2] += alpha * (p >> 8 & 0xff);
-        sum[3] += alpha * (p & 0xff);
+        sum[1] += alpha * pixels.get(from, 'r', most);
+        sum[2] += alpha * pixels.get(from, 'g', most);
+        sum[3] += alpha * pixels.get(from, 'b', most);
         sum[4] += area;
       }
     }
-  }
-
-  private static int pixel(double[] sum) {
-    int alpha = (int) Math.round(sum[0] / sum[4]);
-    if (sum[0] == 0) {
-      return 0;
-    }
-    return alpha << 24
-        | (int) Math.round(sum[1] / sum[0]) << 16
-        | (int) Math.round(sum[2] / sum[0]) << 8
-        | (int) Math.round(sum[3] / sum[0]);
   }
 }

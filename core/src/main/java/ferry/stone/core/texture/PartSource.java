@@ -9,15 +9,14 @@ package ferry.stone.core.texture;
  * @param value 0 to 1: the value everywhere, or what the pixels are multiplied by
  */
 public record PartSource(Pixels pixels, char part, boolean inverted, double value) {
-  private static final int FULL = 255;
-
   public static PartSource constant(double value) {
     return new PartSource(null, (char) 0, false, value);
   }
 
   /**
    * An image of four parts, as large as the largest of its sources; of smaller ones each pixel is
-   * repeated, so that what is only packed keeps its very values.
+   * repeated, so that what is only packed keeps its very values. One source of 16 bits makes an
+   * image of 16 bits.
    *
    * @param alpha {@code null} for an image without
    */
@@ -30,26 +29,28 @@ public record PartSource(Pixels pixels, char part, boolean inverted, double valu
         height = Math.max(height, source.pixels.height());
       }
     }
-    int[] argb = new int[Math.multiplyExact(width, height)];
-    for (int y = 0; y < height; y++) {
-      for (int x = 0; x < width; x++) {
-        int a = alpha == null ? FULL : alpha.at(x, y, width, height);
-        argb[y * width + x] =
-            a << 24
-                | red.at(x, y, width, height) << 16
-                | green.at(x, y, width, height) << 8
-                | blue.at(x, y, width, height);
-      }
+    Pixels of = alpha == null ? null : alpha.pixels;
+    int most = Pixels.most(red.pixels, green.pixels, blue.pixels, of);
+    PixelSink out = new PixelSink(width, height, most);
+    for (int i = 0; i < width * height; i++) {
+      int x = i % width;
+      int y = i / width;
+      out.put(
+          i,
+          alpha == null ? most : alpha.at(x, y, width, height, most),
+          red.at(x, y, width, height, most),
+          green.at(x, y, width, height, most),
+          blue.at(x, y, width, height, most));
     }
-    return new Pixels(width, height, argb, alpha != null);
+    return out.pixels(alpha != null);
   }
 
-  private int at(int x, int y, int width, int height) {
-    int stored = FULL;
+  private int at(int x, int y, int width, int height, int most) {
+    int stored = most;
     if (pixels != null) {
-      stored = pixels.get(pixels.indexFor(x, y, width, height), part == 0 ? 'l' : part);
+      stored = pixels.get(pixels.indexFor(x, y, width, height), part == 0 ? 'l' : part, most);
     }
     int scaled = (int) Math.round(stored * value);
-    return inverted ? FULL - scaled : scaled;
+    return inverted ? most - scaled : scaled;
   }
 }

@@ -2,8 +2,6 @@ package ferry.stone.core.texture;
 
 /** Multiplies a factor into an image. */
 public final class Tint {
-  private static final double FULL = 255;
-
   private Tint() {}
 
   /**
@@ -15,25 +13,27 @@ public final class Tint {
    * @param linear whether a colour's factor is linear already; sRGB numbers otherwise
    */
   public static Pixels of(Pixels image, double[] factor, boolean colour, boolean linear) {
-    int[][] tables = new int[3][256];
+    int most = image.most();
+    int[][] tables = new int[3][most + 1];
     for (int c = 0; c < 3; c++) {
       double f = factor[Math.min(c, factor.length - 1)];
       double light = colour && !linear ? ColourSpace.toLinear(f) : f;
-      for (int v = 0; v < 256; v++) {
+      for (int v = 0; v <= most; v++) {
+        double stored = (double) v / most;
         double out =
-            colour ? ColourSpace.toSrgb(ColourSpace.toLinear(v / FULL) * light) : v / FULL * light;
-        tables[c][v] = (int) Math.round(FULL * Math.max(0, Math.min(1, out)));
+            colour ? ColourSpace.toSrgb(ColourSpace.toLinear(stored) * light) : stored * light;
+        tables[c][v] = (int) Math.round(most * Math.max(0, Math.min(1, out)));
       }
     }
-    int[] argb = new int[image.argb().length];
-    for (int i = 0; i < argb.length; i++) {
-      int p = image.argb()[i];
-      argb[i] =
-          (p & 0xff000000)
-              | tables[0][p >> 16 & 0xff] << 16
-              | tables[1][p >> 8 & 0xff] << 8
-              | tables[2][p & 0xff];
+    PixelSink out = new PixelSink(image.width(), image.height(), most);
+    for (int i = 0; i < image.argb().length; i++) {
+      out.put(
+          i,
+          image.get(i, 'a', most),
+          tables[0][image.get(i, 'r', most)],
+          tables[1][image.get(i, 'g', most)],
+          tables[2][image.get(i, 'b', most)]);
     }
-    return new Pixels(image.width(), image.height(), argb, image.hasAlpha());
+    return out.pixels(image.hasAlpha());
   }
 }

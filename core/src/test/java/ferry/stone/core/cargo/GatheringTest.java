@@ -218,6 +218,18 @@ class GatheringTest {
   }
 
   @Test
+  void looksBringTheOthersBeside() throws Exception {
+    plank("deck", "oak.001", "1 0 0");
+    files.with("library.obj", PLANK.replace("LIB", "library").replace("NAME", "Oak"));
+    files.with("library.mtl", "newmtl Oak\nKd 0 0 1\nnewmtl tar\nKd 0 0 0\n");
+    Scene read = read("taken", "library.obj=looks");
+    assertThat(read.materials()).extracting(Material::name).containsExactly("oak.001", "tar");
+    assertThat(colour(read.materials().get(0))[2]).isEqualTo(1);
+    assertThat(read.shownMeshes()).hasSize(1);
+    assertThat(finding("materials-beside").measured()).isEqualTo("1 by name, 1 beside");
+  }
+
+  @Test
   void materialsOfOneNameAreOneWhereThatIsAsked() throws Exception {
     plank("deck", "oak", "1 0 0");
     plank("mast", "oak", "0 0 1");

@@ -16,11 +16,14 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
+import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 
 /** Materials and the images on their channels. What is put by hand is kept in a step. */
@@ -32,10 +35,31 @@ public class BenchController {
 
   private final SceneService scenes;
   private final HandlingService handlings;
+  private final MaterialCopies copies;
 
-  public BenchController(SceneService scenes, HandlingService handlings) {
+  public BenchController(
+      SceneService scenes, HandlingService handlings, MaterialCopies copies) {
     this.scenes = scenes;
     this.handlings = handlings;
+    this.copies = copies;
+  }
+
+  /**
+   * @param crossing id of the crossing that they come from
+   * @param materials names of those that are copied; all of its far side when empty
+   */
+  public record CopyRequest(String crossing, List<String> materials) {}
+
+  /** Copies materials of another crossing's far side, and reads the cargo anew with them. */
+  @PostMapping("/copies")
+  @ResponseStatus(HttpStatus.ACCEPTED)
+  public MaterialCopies.Copied copy(@PathVariable String id, @RequestBody CopyRequest request)
+      throws IOException, FormatException {
+    if (request.crossing() == null || request.crossing().isBlank()) {
+      throw new IllegalArgumentException("crossing says which crossing the materials come from.");
+    }
+    List<String> names = request.materials() == null ? List.of() : request.materials();
+    return copies.copy(id, request.crossing(), names);
   }
 
   /** Both sides of all materials, and loose images. */

@@ -72,6 +72,13 @@ record GltfHolding(GltfPacking packing) implements Holding {
   }
 
   @Override
+  public List<RenderPrimitive> order(Scene scene, PolygonMesh mesh) {
+    // Tangents change no order; normals that a mesh gets part its vertices.
+    PolygonMesh lit = GltfTangents.of(scene, packing.tangents()).lit(mesh, Progress.NONE);
+    return primitives(isReordered() ? scene : null, lit, Progress.NONE);
+  }
+
+  @Override
   public int[] faces(Scene scene, PolygonMesh mesh) {
     boolean plain = !packing.drawOrder() && packing.indexBits() != GltfPacking.IndexBits.SHORT;
     return plain ? RenderMesh.faces(mesh) : Holding.super.faces(scene, mesh);

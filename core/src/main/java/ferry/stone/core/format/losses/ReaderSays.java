@@ -119,6 +119,7 @@ public final class ReaderSays {
           "layers-blended",
           "lines-and-points",
           "levels-gathered",
+          "materials-beside",
           "materials-taken",
           "motion-put-on",
           "rest-poses-differ",

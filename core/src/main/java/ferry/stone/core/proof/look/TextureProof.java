@@ -24,6 +24,8 @@ import java.util.Map;
 
 /** Compares images pixel by pixel; those that cannot be decoded byte by byte. */
 public final class TextureProof {
+  private static final String LESS_DEEP = "16 bits a channel became 8";
+
   private final Ledger ledger;
   private final Scene far;
   private final Scene read;
@@ -112,8 +114,9 @@ public final class TextureProof {
       return;
     }
     int off = difference(a, b, wantedPart, foundPart);
-    boolean same = a.width() == b.width() && a.height() == b.height();
-    boolean repacked = off > 1 && landing.holding().isRepacked();
+    boolean fits = a.width() == b.width() && a.height() == b.height();
+    boolean same = fits && (b.isDeep() || !a.isDeep());
+    boolean repacked = (off > 1 || !same) && landing.holding().isRepacked();
     boolean apart = !repacked || landing.said("opacity-map-placed-otherwise");
     boolean opacity = fact.startsWith("Opacity") && off > 1 && apart;
     ledger
@@ -127,7 +130,9 @@ public final class TextureProof {
             size(b),
             off + " / 255",
             off <= 1 ? (same ? Verdict.KEPT : Verdict.CHANGED) : Verdict.CHANGED,
-            repacked ? loss(a, b) : off > 1 ? "pixels differ" : same ? "" : "size changed");
+            repacked
+                ? loss(a, b)
+                : off > 1 ? "pixels differ" : same ? "" : fits ? LESS_DEEP : "size changed");
   }
 
   /** The KTX2 that the source has beside the image. */

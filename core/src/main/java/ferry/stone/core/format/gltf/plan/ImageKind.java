@@ -29,7 +29,7 @@ public enum ImageKind {
    * The file of an image; of KTX2 with sides that are multiples of four.
    *
    * @param plain its bytes as PNG or JPEG
-   * @return {@code plain} where WebP would only be larger
+   * @return {@code plain} where WebP would only be larger, or lose what is beyond 8 bits
    */
   public byte[] encode(Pixels pixels, KtxWriter.Content content, byte[] plain)
       throws ImageException {
@@ -37,6 +37,9 @@ public enum ImageKind {
       int width = fitting(pixels.width());
       int height = fitting(pixels.height());
       return KtxWriter.write(ImageSize.to(pixels, width, height), content);
+    }
+    if (pixels.isDeep() && !loses(content == KtxWriter.Content.COLOUR)) {
+      return plain;
     }
     byte[] webp = ImageCodec.encodeWebp(pixels, !loses(content == KtxWriter.Content.COLOUR));
     return webp.length < plain.length ? webp : plain;

@@ -84,7 +84,8 @@ public record GltfPacking(
    * @param needed which materials want tangents
    */
   public List<RenderPrimitive> primitives(
-      PolygonMesh mesh, GltfTangents needed, Progress progress) {
+      PolygonMesh bare, GltfTangents needed, Progress progress) {
+    PolygonMesh mesh = needed.lit(bare, progress);
     List<RenderPrimitive> primitives =
         RenderMesh.with(
                 mesh, GltfLayers.of(mesh).stream().map(GltfLayers::layer).toList(), progress)

@@ -1,5 +1,6 @@
 package ferry.stone.core.format.gltf.write;
 
+import ferry.stone.core.geometry.mesh.Normals;
 import ferry.stone.core.geometry.triangle.RenderPrimitive;
 import ferry.stone.core.geometry.uv.TangentSpace;
 import ferry.stone.core.scene.Scene;
@@ -11,6 +12,7 @@ import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.Node;
 import ferry.stone.core.texture.PbrMaterial;
 import ferry.stone.core.texture.PbrTranslation;
+import ferry.stone.core.work.Progress;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -45,6 +47,26 @@ public record GltfTangents(Map<Integer, Integer> uvSets, boolean fromTop) {
     return new GltfTangents(sets, scene.uvOrigin() == UvOrigin.TOP_LEFT);
   }
 
+  /**
+   * The mesh with flat normals where it has none of its own and a normal map lies on it: viewers
+   * draw it flat either way (section 3.7.2.1), but would leave its tangents aside.
+   */
+  public PolygonMesh lit(PolygonMesh mesh, Progress progress) {
+    if (!isUnlit(mesh) || mesh.faces().faceCount() == 0) {
+      return mesh;
+    }
+    int sets = mesh.all(Semantic.UV).size();
+    boolean wanted =
+        mesh.usedMaterials().anyMatch(id -> uvSets.containsKey(id) && uvSets.get(id) < sets);
+    return wanted ? mesh.withFirst(Semantic.NORMAL, Normals.byAngle(mesh, 0, progress)) : mesh;
+  }
+
+  private static boolean isUnlit(PolygonMesh mesh) {
+    return mesh.first(Semantic.NORMAL).isEmpty()
+        && mesh.smoothing() == null
+        && mesh.hardEdges() == null;
+  }
+
   /** The triangles with the tangents that they have or need. */
   RenderPrimitive on(RenderPrimitive p) {
     if (p.hasTangents()) {
@@ -69,14 +91,10 @@ public record GltfTangents(Map<Integer, Integer> uvSets, boolean fromTop) {
       }
       PolygonMesh mesh = meshes.get(content.meshId());
       int[] slots = content.slotMaterials() != null ? content.slotMaterials() : mesh.materialIds();
-      boolean normals =
-          mesh.first(Semantic.NORMAL).isPresent()
-              || mesh.smoothing() != null
-              || mesh.hardEdges() != null;
       boolean own = mesh.first(Semantic.TANGENT).map(t -> t.components() == 4).orElse(false);
       int sets = mesh.all(Semantic.UV).size();
       for (int slot : slots) {
-        if (normals && !own && uvSets.containsKey(slot) && uvSets.get(slot) < sets) {
+        if (!own && uvSets.containsKey(slot) && uvSets.get(slot) < sets) {
           found.add(node.name());
           break;
         }
