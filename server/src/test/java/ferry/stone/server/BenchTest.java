@@ -60,10 +60,10 @@ class BenchTest extends OverTheApi {
         read(send(body(path, "{\"crossing\":\"" + from + "\",\"materials\":[\"oak\"]}"), 202));
     assertThat(copied.path("file").asText()).isEqualTo("materials of Plank.glb");
     settled(to);
-    assertThat(far(bench(to), "BASE_COLOUR").path("state").asText()).isEqualTo("image");
+    assertThat(far(bench(to), "BASE_COLOUR").path("state").asText()).isEqualTo("inside");
     // The copy stands by itself.
     send(MockMvcRequestBuilders.delete("/api/crossings/" + from), 204);
-    assertThat(far(bench(to), "BASE_COLOUR").path("state").asText()).isEqualTo("image");
+    assertThat(far(bench(to), "BASE_COLOUR").path("state").asText()).isEqualTo("inside");
     JsonNode refused = read(send(body(path, "{\"crossing\":\"" + to + "\"}"), 400));
     assertThat(refused.path("detail").asText()).contains("another crossing");
     String other = plank();

@@ -270,6 +270,38 @@ final class MeshProof {
     return quantized() ? QUANTIZED_TOLERANCE : Proof.POSITION_TOLERANCE;
   }
 
+  private void normals(CornerPairs d) {
+    boolean has = landed.mesh().first(Semantic.NORMAL).isPresent();
+    if (d.farNormals() || has) {
+      boolean flat =
+          far.mesh().first(Semantic.NORMAL).isEmpty()
+              && far.mesh().smoothing() == null
+              && far.mesh().hardEdges() == null;
+      boolean derived = !flat && far.mesh().first(Semantic.NORMAL).isEmpty();
+      boolean kept =
+          d.farNormals() == has && d.difference().normalDegrees() <= NORMAL_TOLERANCE_DEGREES;
+      ledger
+          .about(
+              !derived
+                  ? quantized() ? Capability.PACKING : null
+                  : far.mesh().smoothing() == null ? Capability.SHARP_EDGES : Capability.SMOOTHING)
+          .measure(Measure.off(Measure.DEGREES, d.difference().normalDegrees()))
+          .add(
+              "Normals",
+              nodeId,
+              near.first(Semantic.NORMAL).isPresent() ? "yes" : "none",
+              derived ? "from smoothing groups" : flat ? "none: flat" : "yes",
+              has ? "yes" : "—",
+              String.format(Locale.ROOT, "%.3f°", d.difference().normalDegrees()),
+              !kept
+                  ? (has ? Verdict.CHANGED : Verdict.LOST)
+                  : derived ? Verdict.CHANGED : Verdict.KEPT,
+              derived
+                  ? "written out from the smoothing groups"
+                  : flat ? "flat ones written out for the normal map" : "");
+    }
+  }
+
   private void tangents(CornerPairs d) {
     boolean own = far.mesh().first(Semantic.TANGENT).isPresent();
     boolean there = landed.mesh().first(Semantic.TANGENT).isPresent();
@@ -319,29 +351,7 @@ final class MeshProof {
               kept ? Verdict.KEPT : found < sets ? Verdict.LOST : Verdict.CHANGED,
               kept ? "" : quantized() ? ROUNDED : "UVs differ");
     }
-    boolean has = landed.mesh().first(Semantic.NORMAL).isPresent();
-    if (d.farNormals() || has) {
-      boolean derived = far.mesh().first(Semantic.NORMAL).isEmpty();
-      boolean kept =
-          d.farNormals() == has && d.difference().normalDegrees() <= NORMAL_TOLERANCE_DEGREES;
-      ledger
-          .about(
-              !derived
-                  ? quantized() ? Capability.PACKING : null
-                  : far.mesh().smoothing() == null ? Capability.SHARP_EDGES : Capability.SMOOTHING)
-          .measure(Measure.off(Measure.DEGREES, d.difference().normalDegrees()))
-          .add(
-              "Normals",
-              nodeId,
-              near.first(Semantic.NORMAL).isPresent() ? "yes" : "none",
-              derived ? "from smoothing groups" : "yes",
-              has ? "yes" : "—",
-              String.format(Locale.ROOT, "%.3f°", d.difference().normalDegrees()),
-              !kept
-                  ? (has ? Verdict.CHANGED : Verdict.LOST)
-                  : derived ? Verdict.CHANGED : Verdict.KEPT,
-              derived ? "written out from the smoothing groups" : "");
-    }
+    normals(d);
     tangents(d);
     if (far.mesh().first(Semantic.COLOUR).isPresent()) {
       boolean there = landed.mesh().first(Semantic.COLOUR).isPresent();

@@ -251,7 +251,7 @@ class GatheringTest {
         .hasMessageContaining("nothing is left to stand");
     assertThatThrownBy(() -> read("taken", "deck.obj=colours"))
         .isInstanceOf(IllegalArgumentException.class)
-        .hasMessageContaining("all|shapes|high|low|materials|motion|cameras|lights|nothing");
+        .hasMessageContaining("all|shapes|high|low|materials|looks|motion|cameras|lights|nothing");
   }
 
   /** A plank, a lamp, and an eye that moves. */

@@ -37,8 +37,7 @@ public class BenchController {
   private final HandlingService handlings;
   private final MaterialCopies copies;
 
-  public BenchController(
-      SceneService scenes, HandlingService handlings, MaterialCopies copies) {
+  public BenchController(SceneService scenes, HandlingService handlings, MaterialCopies copies) {
     this.scenes = scenes;
     this.handlings = handlings;
     this.copies = copies;

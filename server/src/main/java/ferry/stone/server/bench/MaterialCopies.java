@@ -84,9 +84,7 @@ public class MaterialCopies {
 
   private String free(String id, String stem) {
     Set<String> there =
-        cargos.files(id).stream()
-            .map(CargoRepository.StoredFile::path)
-            .collect(Collectors.toSet());
+        cargos.files(id).stream().map(CargoRepository.StoredFile::path).collect(Collectors.toSet());
     String path = stem + ".glb";
     for (int i = 2; there.contains(path); i++) {
       path = stem + " " + i + ".glb";
