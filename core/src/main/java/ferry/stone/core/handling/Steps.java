@@ -4,6 +4,7 @@ import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import ferry.stone.core.handling.step.look.ColoursOfImage;
 import ferry.stone.core.handling.step.look.ImageOfColours;
+import ferry.stone.core.handling.step.look.MaterialModel;
 import ferry.stone.core.handling.step.look.OneMaterial;
 import ferry.stone.core.handling.step.look.PackImage;
 import ferry.stone.core.handling.step.look.PutLook;
@@ -97,6 +98,7 @@ public final class Steps {
           new PutLook(),
           new PutTextures(),
           new PackImage(),
+          new MaterialModel(),
           new OneMaterial(),
           new SameMaterials(),
           new SmallerImages(),

@@ -1,7 +1,7 @@
 package ferry.stone.core.texture;
 
 /** An image that is being made, of 8 or of 16 bits a channel. */
-final class PixelSink {
+public final class PixelSink {
   private final int width;
   private final int height;
   private final int[] argb;
@@ -10,7 +10,7 @@ final class PixelSink {
   /**
    * @param most {@link Pixels#FULL} or {@link Pixels#DEEP}
    */
-  PixelSink(int width, int height, int most) {
+  public PixelSink(int width, int height, int most) {
     this.width = width;
     this.height = height;
     int count = Math.multiplyExact(width, height);
@@ -19,7 +19,7 @@ final class PixelSink {
   }
 
   /** Sets a pixel; values from 0 to full. */
-  void put(int index, int alpha, int red, int green, int blue) {
+  public void put(int index, int alpha, int red, int green, int blue) {
     if (deep == null) {
       argb[index] = alpha << 24 | red << 16 | green << 8 | blue;
       return;
@@ -36,7 +36,7 @@ final class PixelSink {
     return (value + 128) / 257;
   }
 
-  Pixels pixels(boolean hasAlpha) {
+  public Pixels pixels(boolean hasAlpha) {
     return new Pixels(width, height, argb, hasAlpha, deep);
   }
 }

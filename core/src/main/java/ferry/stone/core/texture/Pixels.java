@@ -80,7 +80,7 @@ public record Pixels(int width, int height, int[] argb, boolean hasAlpha, short[
   }
 
   /** The pixel nearest to a place of another image of other size. */
-  int indexFor(int x, int y, int otherWidth, int otherHeight) {
+  public int indexFor(int x, int y, int otherWidth, int otherHeight) {
     int sx = (int) ((x + 0.5) * width / otherWidth);
     int sy = (int) ((y + 0.5) * height / otherHeight);
     return Math.min(height - 1, sy) * width + Math.min(width - 1, sx);

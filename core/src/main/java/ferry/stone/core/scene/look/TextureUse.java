@@ -50,6 +50,22 @@ public record TextureUse(
         options);
   }
 
+  /** The same use with another strength. */
+  public TextureUse withAmount(double other) {
+    return new TextureUse(
+        textureId,
+        uvSet,
+        offsetU,
+        offsetV,
+        scaleU,
+        scaleV,
+        rotationRadians,
+        wrap,
+        component,
+        other,
+        options);
+  }
+
   /** The same use of one part of the image. */
   public TextureUse withComponent(char part) {
     return new TextureUse(

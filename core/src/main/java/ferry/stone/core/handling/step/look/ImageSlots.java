@@ -204,10 +204,25 @@ final class ImageSlots {
 
   /** A new image; puts of its name find it. */
   String add(String name, Pixels image) {
+    byImage.put(name, image(name, image));
+    return name;
+  }
+
+  /** A new image, by its texture. */
+  int image(String name, Pixels image) {
     int id = builder.newId();
     textures.add(new Texture(id, name, name, null, ImageCodec.encodePng(image)));
-    byImage.put(name, id);
-    return name;
+    return id;
+  }
+
+  /** A material as it is now. */
+  Material material(int id) {
+    return materials.get(id);
+  }
+
+  /** A material in place of the one of its id. */
+  void put(Material material) {
+    materials.put(material.id(), material);
   }
 
   /** The pixels of an image that {@link #image} named. */
