@@ -36,6 +36,7 @@ export type BenchRow = Schemas['BenchRow'];
 export type BenchSlot = Schemas['BenchSlot'];
 export type LooseImage = Schemas['LooseImage'];
 export type MaterialCopies = Schemas['Copied'];
+export type ReflectionLoss = Schemas['ReflectionLoss'];
 export type BenchPut = Schemas['BenchPut'];
 export type Job = Schemas['Job'];
 export type Storage = Schemas['Storage'];

@@ -25,6 +25,7 @@ import {
   type PartView,
   type PreviewCurves,
   type PreviewTracks,
+  type ReflectionLoss,
   type Routine,
   type Shore,
   type ShoreView,
@@ -243,6 +244,14 @@ export const queries = {
       queryFn: () =>
         getJson<ImageLossView>(`/api/crossings/${id}/textures/${key}/loss?from=${from}`),
       staleTime: Number.POSITIVE_INFINITY,
+    }),
+  reflectionLoss: (id: string, revision: number, material: string) =>
+    queryOptions({
+      queryKey: ['crossing', id, 'scenes', 'reflection', revision, material],
+      queryFn: () =>
+        getJson<ReflectionLoss>(
+          `/api/crossings/${id}/bench/reflection?material=${encodeURIComponent(material)}`,
+        ),
     }),
   layers: () =>
     queryOptions({

@@ -177,6 +177,7 @@ export default function BenchPage() {
             <SlotEditor
               key={`${row.name} ${column.channel}`}
               id={id}
+              revision={revision ?? 0}
               row={row}
               column={column}
               images={bench.data?.images ?? []}

@@ -3,11 +3,13 @@ import { Form } from 'react-bootstrap';
 import type { BenchColumn, BenchRow, BenchSlot } from '../../api/client';
 import { Button } from '../../shared/Button';
 import { bytes } from '../../shared/format';
+import { RowLoss } from './RowLoss';
 import { SlotLoss } from './SlotLoss';
 import { Thumb } from './Thumb';
 
 interface Props {
   id: string;
+  revision: number;
   row: BenchRow;
   column: BenchColumn;
   /** Paths of all images of the cargo. */
@@ -33,7 +35,7 @@ const STATES: Record<string, string> = {
 };
 
 /** What one channel of one material has on both sides, and what to put there. */
-export function SlotEditor({ id, row, column, images, onPut, onClose }: Props) {
+export function SlotEditor({ id, revision, row, column, images, onPut, onClose }: Props) {
   const cell = row.cells.find((c) => c.channel === column.channel);
   const near = cell?.near ?? null;
   const far = cell?.far ?? null;
@@ -63,6 +65,7 @@ export function SlotEditor({ id, row, column, images, onPut, onClose }: Props) {
       <div className="slot-sides">
         <SlotFacts id={id} title="Near side" slot={near} />
         <SlotFacts id={id} title="Far side" slot={far} />
+        <RowLoss id={id} revision={revision} row={row} />
         {near && far && <SlotLoss id={id} near={near} far={far} />}
         <form
           onSubmit={(e) => {

@@ -76,6 +76,7 @@ test('an image is put with the part that is read, taken away, or left as found',
   shown(
     <SlotEditor
       id="c"
+      revision={1}
       row={row('oak', 1, wrong)}
       column={columns[1] as BenchColumn}
       images={['tex/oak_n.png', 'tex/orm.png']}

@@ -46,6 +46,25 @@ class BenchTest extends OverTheApi {
   }
 
   @Test
+  void whatAMaterialReflectsIsCompared() throws Exception {
+    String id = plank();
+    String path = "/api/crossings/" + id + "/bench/reflection";
+    JsonNode before = read(send(get(path).param("material", "oak"), 200));
+    assertThat(before.path("most").asDouble()).isZero();
+    int revision =
+        read(send(get("/api/crossings/" + id + "/handling"), 200)).path("revision").asInt();
+    put(id, revision, "BASE_COLOUR", "tex/oak_basecolor.png", 200);
+    JsonNode after = read(send(get(path).param("material", "oak"), 200));
+    assertThat(after.path("mean").asDouble()).isGreaterThan(0.001);
+    byte[] picture =
+        send(get(path + "/picture").param("material", "oak").param("size", "8"), 200)
+            .getContentAsByteArray();
+    assertThat(ImageCodec.decode(picture, "p.png").width()).isEqualTo(8);
+    read(send(get(path).param("material", "elm"), 404));
+    read(send(get(path + "/picture").param("material", "oak").param("size", "0"), 400));
+  }
+
+  @Test
   void materialsOfAnotherCrossingAreCopied() throws Exception {
     String from = plank();
     JsonNode before = read(send(get("/api/crossings/" + from + "/handling"), 200));
