@@ -2,8 +2,10 @@ package ferry.stone.core.handling;
 
 import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import ferry.stone.core.handling.step.look.ColourSets;
 import ferry.stone.core.handling.step.look.ColoursOfImage;
 import ferry.stone.core.handling.step.look.ImageOfColours;
+import ferry.stone.core.handling.step.look.MaskColours;
 import ferry.stone.core.handling.step.look.MaterialModel;
 import ferry.stone.core.handling.step.look.OneMaterial;
 import ferry.stone.core.handling.step.look.PackImage;
@@ -104,6 +106,8 @@ public final class Steps {
           new SmallerImages(),
           new ImageOfColours(),
           new ColoursOfImage(),
+          new ColourSets(),
+          new MaskColours(),
           new MorphShift(),
           new MorphsAtRest(),
           new LimitInfluences(),

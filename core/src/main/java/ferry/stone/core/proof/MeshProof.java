@@ -7,14 +7,17 @@ import ferry.stone.core.geometry.triangle.PlacedTriangles;
 import ferry.stone.core.geometry.triangle.TriangleTree;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.proof.LedgerRow.Verdict;
+import ferry.stone.core.proof.corner.ColourSetPairs;
 import ferry.stone.core.proof.corner.CornerPairs;
 import ferry.stone.core.proof.corner.PolygonCorners;
 import ferry.stone.core.proof.corner.TriangleCorners;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.Attribute.Semantic;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.mesh.Polygons;
 import ferry.stone.core.work.Progress;
+import java.util.List;
 import java.util.Locale;
 import org.joml.Matrix4d;
 
@@ -353,19 +356,30 @@ final class MeshProof {
     }
     normals(d);
     tangents(d);
-    if (far.mesh().first(Semantic.COLOUR).isPresent()) {
-      boolean there = landed.mesh().first(Semantic.COLOUR).isPresent();
-      boolean kept = there && d.difference().colour() <= COLOUR_TOLERANCE;
+    colours(d);
+  }
+
+  /** The first set, and the others by their names where the format holds several. */
+  private void colours(CornerPairs d) {
+    List<Attribute> sets = far.mesh().all(Semantic.COLOUR);
+    Attribute[] found = ColourSetPairs.of(far.mesh(), landed.mesh());
+    boolean several = landing.fate(Capability.FURTHER_SETS) == Capability.Fate.KEPT;
+    for (int set = 0; set < (several ? found.length : Math.min(1, found.length)); set++) {
+      boolean there = found[set] != null;
+      double off = d.difference().colour(set);
+      boolean kept = there && off <= COLOUR_TOLERANCE;
+      String name = set == 0 ? "yes" : sets.get(set).name();
+      String landedName = set == 0 || !there ? "yes" : found[set].name();
       ledger
-          .about(quantized() ? Capability.PACKING : null)
-          .measure(Measure.off(Measure.PART, d.difference().colour()))
+          .about(quantized() ? Capability.PACKING : set == 0 ? null : Capability.FURTHER_SETS)
+          .measure(Measure.off(Measure.PART, off))
           .add(
-              "Vertex colours",
+              set == 0 ? "Vertex colours" : "Vertex colours " + (set + 1),
               nodeId,
-              "yes",
-              farScene.linearColours() ? "yes, linear" : "yes, sRGB",
-              there ? (readScene.linearColours() ? "yes, linear" : "yes, sRGB") : "—",
-              String.format(Locale.ROOT, "%.4f", d.difference().colour()),
+              name,
+              name + (farScene.linearColours() ? ", linear" : ", sRGB"),
+              there ? landedName + (readScene.linearColours() ? ", linear" : ", sRGB") : "—",
+              String.format(Locale.ROOT, "%.4f", off),
               kept ? Verdict.KEPT : there ? Verdict.CHANGED : Verdict.LOST,
               "");
     }

@@ -22,6 +22,7 @@ import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.util.List;
+import java.util.stream.Stream;
 
 /** Triangles by material, metallic-roughness, no shear: what glTF holds of a scene. */
 record GltfHolding(GltfPacking packing) implements Holding {
@@ -86,12 +87,16 @@ record GltfHolding(GltfPacking packing) implements Holding {
 
   @Override
   public List<Attribute> layers(PolygonMesh mesh) {
-    return GltfLayers.of(mesh).stream().map(GltfLayers::layer).toList();
+    return custom(mesh).map(GltfLayers::layer).toList();
   }
 
   @Override
   public List<String> layerNames(PolygonMesh mesh) {
-    return GltfLayers.of(mesh).stream().map(GltfLayers::name).toList();
+    return custom(mesh).map(GltfLayers::name).toList();
+  }
+
+  private static Stream<GltfLayers> custom(PolygonMesh mesh) {
+    return GltfLayers.of(mesh).stream().filter(layer -> !layer.isColours());
   }
 
   @Override

@@ -19,7 +19,8 @@ public final class CornerDifference {
   private double normalSine;
 
   private double tangentSine;
-  private double colour;
+  private double[] colour = new double[1];
+  private int colourSet;
   private double tangentDegrees;
   private int[] otherLayerValues = new int[0];
 
@@ -109,9 +110,15 @@ public final class CornerDifference {
     uv = Math.max(uv, Math.abs(wanted - found) / Math.max(1, Math.abs(wanted)));
   }
 
+  /** From here on the colours are those of a set, from 0. */
+  void colourSet(int set) {
+    colourSet = set;
+    colour = Arrays.copyOf(colour, Math.max(colour.length, set + 1));
+  }
+
   /** sRGB values. */
   void colours(double wanted, double found) {
-    colour = Math.max(colour, Math.abs(wanted - found));
+    colour[colourSet] = Math.max(colour[colourSet], Math.abs(wanted - found));
   }
 
   /** Marks a value that is there on one side only. */
@@ -151,8 +158,8 @@ public final class CornerDifference {
     return normalDegrees;
   }
 
-  /** Of vertex colours, sRGB from 0 to 1. */
-  public double colour() {
-    return colour;
+  /** Of a set of vertex colours, sRGB from 0 to 1. */
+  public double colour(int set) {
+    return set < colour.length ? colour[set] : 0;
   }
 }

@@ -119,10 +119,13 @@ public final class PolygonCorners implements CornerPairs {
         .first(Semantic.TANGENT)
         .ifPresent(
             a -> found.first(Semantic.TANGENT).ifPresent(b -> compare(a, b, Semantic.TANGENT)));
-    wanted
-        .first(Semantic.COLOUR)
-        .ifPresent(
-            a -> found.first(Semantic.COLOUR).ifPresent(b -> compare(a, b, Semantic.COLOUR)));
+    Attribute[] colours = ColourSetPairs.of(wanted, found);
+    for (int set = 0; set < colours.length; set++) {
+      if (colours[set] != null) {
+        difference.colourSet(set);
+        compare(wanted.all(Semantic.COLOUR).get(set), colours[set], Semantic.COLOUR);
+      }
+    }
   }
 
   private void custom(int place, Attribute a, Attribute b) {

@@ -21,6 +21,8 @@ public final class TriangleCorners implements CornerPairs {
   private final boolean linear;
   private final boolean paired;
   private final List<Attribute> held;
+  private final List<Attribute> ownColours;
+  private final Attribute[] foundColours;
   private final List<String> names;
 
   public TriangleCorners(
@@ -36,6 +38,8 @@ public final class TriangleCorners implements CornerPairs {
     held = holding.layers(far.mesh());
     names = holding.layerNames(far.mesh());
     found = landed.mesh();
+    ownColours = far.mesh().all(Semantic.COLOUR);
+    foundColours = ColourSetPairs.of(far.mesh(), found);
     difference = new CornerDifference(far.world(), landed.world());
     long corners = wanted.stream().mapToLong(p -> p.indices().length).sum();
     boolean same = corners == found.faces().cornerCount();
@@ -48,7 +52,6 @@ public final class TriangleCorners implements CornerPairs {
   private void compare() {
     List<Attribute> uvs = found.all(Semantic.UV);
     Attribute normals = found.first(Semantic.NORMAL).orElse(null);
-    Attribute colours = found.first(Semantic.COLOUR).orElse(null);
     Attribute tangents =
         found.first(Semantic.TANGENT).filter(t -> t.components() == 4).orElse(null);
     Attribute[] layersThere = LayerValues.found(names, found);
@@ -59,12 +62,12 @@ public final class TriangleCorners implements CornerPairs {
       // Each vertex once, however many corners it has; custom values are counted by corners.
       if (held.isEmpty() && isRun(p, corner, shift)) {
         for (int i = 0; i < p.vertexCount(); i++) {
-          vertex(p, i, i + shift, uvs, normals, tangents, colours, layersThere);
+          vertex(p, i, i + shift, uvs, normals, tangents, layersThere);
         }
       } else {
         for (int k = 0; k < indices.length; k++) {
           int v = found.faces().vertex(corner + k);
-          vertex(p, indices[k], v, uvs, normals, tangents, colours, layersThere);
+          vertex(p, indices[k], v, uvs, normals, tangents, layersThere);
         }
       }
       corner += indices.length;
@@ -96,7 +99,6 @@ public final class TriangleCorners implements CornerPairs {
       List<Attribute> uvs,
       Attribute normals,
       Attribute tangents,
-      Attribute colours,
       Attribute[] layersThere) {
     Coordinates points = found.points();
     float[] at = p.positions();
@@ -135,16 +137,23 @@ public final class TriangleCorners implements CornerPairs {
         difference.layer(l, LayerValues.same(held.get(l), p.layerRows().get(l)[i], there, row));
       }
     }
-    if (colours != null && p.colours() != null) {
-      colours(p, i, colours, v);
+    for (int set = 0; set < foundColours.length; set++) {
+      // Sets after the first stand behind the custom layers.
+      int row = set == 0 ? i : p.layerRows().get(held.size() + set - 1)[i];
+      if (foundColours[set] != null && row >= 0 && p.colours() != null) {
+        difference.colourSet(set);
+        float[] own = set == 0 ? p.colours() : ownColours.get(set).values();
+        int start = row * (set == 0 ? p.colourComponents() : ownColours.get(set).components());
+        colours(own, start, foundColours[set], v);
+      }
     }
   }
 
-  private void colours(RenderPrimitive p, int i, Attribute colours, int v) {
+  private void colours(float[] values, int at, Attribute colours, int v) {
     for (int k = 0; k < 3; k++) {
       double landedColour = colours.values()[colours.components() * v + k];
       double there = linear ? landedColour : ColourSpace.toSrgb(landedColour);
-      double own = Math.max(0, Math.min(1, p.colours()[p.colourComponents() * i + k]));
+      double own = Math.max(0, Math.min(1, values[at + k]));
       difference.colours(own, there);
     }
   }

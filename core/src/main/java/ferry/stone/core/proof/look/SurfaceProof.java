@@ -7,6 +7,7 @@ import ferry.stone.core.proof.LedgerRow.Verdict;
 import ferry.stone.core.proof.Measure;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.look.Channel;
+import ferry.stone.core.scene.look.LayerParts;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.look.TextureUse;
 import ferry.stone.core.texture.PbrMaterial;
@@ -64,7 +65,15 @@ public final class SurfaceProof {
       factors(name, own, found == null ? null : found.factor(), true);
     }
     TextureUse there = found == null ? null : found.texture();
-    images.texture(name + " texture", wanted.texture(), there, 'c', 'c');
+    char part = wanted.texture() == null ? 0 : wanted.texture().component();
+    char read = there == null ? 0 : LayerParts.of(channel, there);
+    boolean whole = LayerParts.standard(channel) == 0 || part == 0 && read != 'a';
+    images.texture(
+        name + " texture",
+        wanted.texture(),
+        there,
+        whole ? 'c' : part == 0 ? 'l' : part,
+        whole ? 'c' : read);
     placements.compare(name, wanted.texture(), there);
     if (channel == Channel.CLEARCOAT_NORMAL) {
       strength(name, wanted.texture(), there);

@@ -101,6 +101,10 @@ public record Attribute(String name, Semantic semantic, Domain domain, Table tab
     return indices == null ? element : indices[element];
   }
 
+  public Attribute withName(String other) {
+    return new Attribute(other, semantic, domain, table, indices);
+  }
+
   public Attribute withValues(float[] newValues) {
     return new Attribute(name, semantic, domain, components(), newValues, indices);
   }

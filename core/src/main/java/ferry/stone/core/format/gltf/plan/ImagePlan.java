@@ -1,5 +1,7 @@
 package ferry.stone.core.format.gltf.plan;
 
+import ferry.stone.core.scene.look.Channel;
+import ferry.stone.core.scene.look.LayerParts;
 import ferry.stone.core.scene.look.TextureUse;
 import ferry.stone.core.texture.BumpMap;
 import ferry.stone.core.texture.ImageInfo;
@@ -61,6 +63,18 @@ public sealed interface ImagePlan {
     }
   }
 
+  /**
+   * A layer's part of an image, where that layer is read from.
+   *
+   * @param to r, g or a
+   */
+  record Part(TextureUse use, char to) implements ImagePlan {
+    @Override
+    public String key() {
+      return "part/" + id(use) + "/" + to;
+    }
+  }
+
   /** A normal map computed from heights. */
   record Heights(TextureUse use) implements ImagePlan {
     @Override
@@ -71,6 +85,18 @@ public sealed interface ImagePlan {
 
   static Optional<ImagePlan> plain(TextureUse use, SourceImages source) {
     return source.has(use) ? Optional.of(new Plain(use)) : Optional.empty();
+  }
+
+  /** The image of a layer: as it is where the part that counts is the one that is read. */
+  static Optional<ImagePlan> layer(Channel channel, TextureUse use, SourceImages source) {
+    if (!source.has(use)) {
+      return Optional.empty();
+    }
+    char read = LayerParts.standard(channel);
+    // Greys have their value in red and green as well, but in no alpha.
+    boolean grey = use.component() == 0 && read != 'a';
+    return Optional.of(
+        read == 0 || grey || use.component() == read ? new Plain(use) : new Part(use, read));
   }
 
   static Optional<ImagePlan> withAlpha(TextureUse base, TextureUse opacity, SourceImages source) {

@@ -139,6 +139,7 @@ public final class MaterialForecast {
     if (plan instanceof ImagePlan.Heights) {
       count(Capability.BUMP_MAPS, source.name(plan.use()));
     } else if (plan instanceof ImagePlan.MetallicRoughness
+        || plan instanceof ImagePlan.Part
         || plan instanceof ImagePlan.Alpha alpha && !alpha.asIs()) {
       count(Capability.SEPARATE_CHANNELS, source.name(plan.use()));
     } else if (!ImagePlan.isTakenAsIs(source.info(plan.use().textureId()).orElseThrow())) {

@@ -66,7 +66,7 @@ public record MaterialPlan(
     layerTextures(pbr)
         .forEach(
             (channel, use) ->
-                ImagePlan.plain(use, source).ifPresent(plan -> layers.put(channel, plan)));
+                ImagePlan.layer(channel, use, source).ifPresent(plan -> layers.put(channel, plan)));
     return layers;
   }
 

@@ -14,6 +14,7 @@ import ferry.stone.core.format.gltf.raw.GltfMaterialExtensions;
 import ferry.stone.core.format.gltf.raw.GltfSampler;
 import ferry.stone.core.scene.SceneBuilder;
 import ferry.stone.core.scene.look.Channel;
+import ferry.stone.core.scene.look.LayerParts;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.look.Texture;
 import ferry.stone.core.scene.look.TextureUse;
@@ -161,7 +162,9 @@ final class GltfMaterialReader {
         TextureUse texture =
             member.texture() == null ? null : texture(values, member.texture(), at, findings);
         if (factor != null || texture != null) {
-          channels.put(member.channel(), new Material.Value(factor, texture));
+          TextureUse part =
+              texture == null ? null : texture.withComponent(LayerParts.standard(member.channel()));
+          channels.put(member.channel(), new Material.Value(factor, part));
         }
       }
     }

@@ -17,6 +17,7 @@ import ferry.stone.core.texture.ChannelPacking;
 import ferry.stone.core.texture.ImageCodec;
 import ferry.stone.core.texture.ImageInfo;
 import ferry.stone.core.texture.ImageSize;
+import ferry.stone.core.texture.PartSource;
 import ferry.stone.core.texture.Pixels;
 import ferry.stone.core.texture.ktx.KtxWriter;
 import java.io.IOException;
@@ -107,6 +108,9 @@ final class GltfImages {
     if (plan instanceof ImagePlan.MetallicRoughness both) {
       return metallicRoughness(both);
     }
+    if (plan instanceof ImagePlan.Part part) {
+      return layer(part);
+    }
     return plan instanceof ImagePlan.Heights heights
         ? normalOfHeights(heights)
         : plainImage(plan.use().textureId());
@@ -151,6 +155,19 @@ final class GltfImages {
             plan.metallic() != null ? plan.metallic().component() : 0);
     packedNote(plan.use(), "roughness and metallic");
     return png(source.stem(plan.use()) + "_packed", packed, false);
+  }
+
+  private Image layer(ImagePlan.Part plan) throws IOException {
+    char from = plan.use().component();
+    PartSource value = new PartSource(source.pixels(plan.use()), from, false, 1);
+    Pixels packed = PartSource.pack(value, value, value, plan.to() == 'a' ? value : null);
+    findings.add(
+        Finding.of(
+            "channels-packed",
+            Severity.NOTE,
+            source.stem(plan.use()),
+            "glTF reads a layer from one part of its image: the value was put there."));
+    return png(source.stem(plan.use()) + "_" + plan.to(), packed, false);
   }
 
   private Image normalOfHeights(ImagePlan.Heights plan) throws IOException {

@@ -12,7 +12,8 @@ import java.util.Set;
 /**
  * How custom layers are written: as vertex attributes of the application's own, whose names begin
  * with an underscore (glTF 2.0, section 3.7.2.1). These hold numbers of 8 and 16 bits and 32-bit
- * floats, no texts and no numbers that are not finite.
+ * floats, no texts and no numbers that are not finite. Sets of colours after the first follow them
+ * as COLOR_1 and on.
  *
  * @param name in the file
  * @param width bytes of a whole number with its sign, 1, 2, −1 or −2 (below 0 with a sign); 0 for
@@ -41,7 +42,16 @@ public record GltfLayers(Attribute layer, String name, int width, boolean exact)
           new GltfLayers(
               layer, name, width, name.equals(layer.name()) && sameType && !leavesOut(layer)));
     }
+    List<Attribute> colours = mesh.all(Attribute.Semantic.COLOUR);
+    for (int set = 1; set < colours.size(); set++) {
+      written.add(new GltfLayers(colours.get(set), "COLOR_" + set, 0, true));
+    }
     return written;
+  }
+
+  /** Whether it is a set of colours after the first, which stand behind the custom layers. */
+  public boolean isColours() {
+    return layer.semantic() == Attribute.Semantic.COLOUR;
   }
 
   /** Whether some elements have no value: in the file they have 0. */
@@ -73,7 +83,7 @@ public record GltfLayers(Attribute layer, String name, int width, boolean exact)
   }
 
   /** The accessor of the layer's values at vertices, −1 where none of them has one. */
-  int add(GltfBuffer buffer, int[] rows) {
+  int add(GltfVertexData data, GltfBuffer buffer, int[] rows) {
     boolean any = false;
     for (int row : rows) {
       any |= row >= 0;
@@ -82,6 +92,13 @@ public record GltfLayers(Attribute layer, String name, int width, boolean exact)
       return -1;
     }
     int n = layer.components();
+    if (isColours()) {
+      float[] values = new float[n * rows.length];
+      for (int i = 0; i < values.length; i++) {
+        values[i] = rows[i / n] < 0 ? 1 : layer.values()[n * rows[i / n] + i % n];
+      }
+      return data.colours(values, n);
+    }
     if (width != 0) {
       int[] from = ((Table.Wholes) layer.table()).numbers();
       int[] values = new int[n * rows.length];

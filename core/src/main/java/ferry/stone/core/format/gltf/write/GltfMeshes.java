@@ -102,7 +102,7 @@ final class GltfMeshes {
       attributes.put("COLOR_0", data.colours(p.colours(), p.colourComponents()));
     }
     for (int l = 0; l < layers.size(); l++) {
-      int accessor = layers.get(l).add(buffer, p.layerRows().get(l));
+      int accessor = layers.get(l).add(data, buffer, p.layerRows().get(l));
       if (accessor >= 0) {
         attributes.put(layers.get(l).name(), accessor);
       }
@@ -208,7 +208,7 @@ final class GltfMeshes {
     }
     for (GltfLayers layer : layers) {
       if (layer.layer().domain() == Attribute.Domain.VERTEX) {
-        int accessor = layer.add(buffer, LooseValues.rows(layer.layer(), vertices));
+        int accessor = layer.add(data, buffer, LooseValues.rows(layer.layer(), vertices));
         if (accessor >= 0) {
           attributes.put(layer.name(), accessor);
         }
