@@ -4,6 +4,7 @@ import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import ferry.stone.core.handling.step.look.ColourSets;
 import ferry.stone.core.handling.step.look.ColoursOfImage;
+import ferry.stone.core.handling.step.look.CropImages;
 import ferry.stone.core.handling.step.look.ImageOfColours;
 import ferry.stone.core.handling.step.look.MaskColours;
 import ferry.stone.core.handling.step.look.MaterialModel;
@@ -104,6 +105,7 @@ public final class Steps {
           new OneMaterial(),
           new SameMaterials(),
           new SmallerImages(),
+          new CropImages(),
           new ImageOfColours(),
           new ColoursOfImage(),
           new ColourSets(),

@@ -4,6 +4,22 @@ package ferry.stone.core.texture;
 public final class ImageEdits {
   private ImageEdits() {}
 
+  /** A rectangle of an image, every pixel as it is. */
+  public static Pixels part(Pixels image, int left, int top, int width, int height) {
+    int most = image.most();
+    PixelSink out = new PixelSink(width, height, most);
+    for (int i = 0; i < width * height; i++) {
+      int from = (top + i / width) * image.width() + left + i % width;
+      out.put(
+          i,
+          image.get(from, 'a', most),
+          image.get(from, 'r', most),
+          image.get(from, 'g', most),
+          image.get(from, 'b', most));
+    }
+    return out.pixels(image.hasAlpha());
+  }
+
   /** A normal map whose green points the other way: up where it pointed down. */
   public static Pixels greenTurned(Pixels image) {
     int most = image.most();

@@ -1,5 +1,6 @@
 package ferry.stone.core.texture.atlas;
 
+import ferry.stone.core.scene.look.Channel;
 import ferry.stone.core.texture.Pixels;
 import ferry.stone.core.texture.atlas.AtlasTile.Layer;
 import java.util.Arrays;
@@ -7,6 +8,14 @@ import java.util.List;
 
 /** Draws tiles into an atlas; around each its border goes on as far as the padding. */
 public final class AtlasPainter {
+  private static final int FLAT = 0xff8080ff;
+  private static final int BLACK = 0xff000000;
+
+  /** What is drawn of a tile. */
+  private interface Ink {
+    int at(AtlasTile tile, double u, double v);
+  }
+
   private AtlasPainter() {}
 
   /**
@@ -19,9 +28,35 @@ public final class AtlasPainter {
       int[] width,
       int[] height,
       int padding) {
+    Ink ink = (tile, u, v) -> tile.pixel(layer, u, v);
+    int blank = layer == Layer.NORMAL ? FLAT : BLACK;
+    return paint(ink, blank, tiles, packed, width, height, padding);
+  }
+
+  /** The image of a layer above metallic and roughness. */
+  public static Pixels paint(
+      LayerPaint layer,
+      List<AtlasTile> tiles,
+      AtlasPacker.Packed packed,
+      int[] width,
+      int[] height,
+      int padding) {
+    Ink ink = (tile, u, v) -> tile.pixel(layer, u, v);
+    int blank = layer.channel() == Channel.CLEARCOAT_NORMAL ? FLAT : BLACK;
+    return paint(ink, blank, tiles, packed, width, height, padding);
+  }
+
+  private static Pixels paint(
+      Ink ink,
+      int blank,
+      List<AtlasTile> tiles,
+      AtlasPacker.Packed packed,
+      int[] width,
+      int[] height,
+      int padding) {
     int side = packed.side();
     int[] argb = new int[side * side];
-    Arrays.fill(argb, layer == Layer.NORMAL ? 0xff8080ff : 0xff000000);
+    Arrays.fill(argb, blank);
     boolean alpha = false;
     for (int t = 0; t < tiles.size(); t++) {
       int left = packed.x()[t];
@@ -33,7 +68,7 @@ public final class AtlasPainter {
         double v = (inside(y - top, height[t]) + 0.5) / height[t];
         for (int x = left - padding; x < Math.min(side, right); x++) {
           double u = (inside(x - left, width[t]) + 0.5) / width[t];
-          int pixel = tiles.get(t).pixel(layer, u, v);
+          int pixel = ink.at(tiles.get(t), u, v);
           alpha |= pixel >>> 24 != 0xff;
           argb[y * side + x] = pixel;
         }

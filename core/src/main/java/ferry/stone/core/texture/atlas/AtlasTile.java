@@ -1,7 +1,12 @@
 package ferry.stone.core.texture.atlas;
 
+import ferry.stone.core.scene.look.Channel;
 import ferry.stone.core.texture.ColourSpace;
 import ferry.stone.core.texture.Pixels;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import java.util.Map;
 
 /**
  * What a material puts into an atlas. Images are of any size; they repeat.
@@ -16,6 +21,7 @@ import ferry.stone.core.texture.Pixels;
  * @param metallic or {@code null}
  * @param emissive sRGB, or {@code null}
  * @param emissiveFactor linear, at most 1
+ * @param layers what it has for the layers above metallic and roughness
  * @param acrossU how many times the images lie side by side in the tile
  * @param acrossV how many times above each other
  */
@@ -35,6 +41,7 @@ public record AtlasTile(
     double metallicFactor,
     Pixels emissive,
     double[] emissiveFactor,
+    Map<Channel, LayerSource> layers,
     int acrossU,
     int acrossV) {
 
@@ -46,15 +53,77 @@ public record AtlasTile(
     EMISSIVE
   }
 
+  /** The same with other images of shade alone, which lie in a way of their own. */
+  public AtlasTile shade(int shadeU, int shadeV) {
+    return new AtlasTile(
+        null,
+        new double[] {1, 1, 1, 1},
+        null,
+        1,
+        occlusion,
+        occlusionPart,
+        occlusionAmount,
+        null,
+        'g',
+        1,
+        null,
+        'b',
+        1,
+        null,
+        new double[3],
+        Map.of(),
+        shadeU,
+        shadeV);
+  }
+
+  /** The same without shade. */
+  public AtlasTile unshaded() {
+    return new AtlasTile(
+        base,
+        baseFactor,
+        normal,
+        normalAmount,
+        null,
+        occlusionPart,
+        1,
+        roughness,
+        roughnessPart,
+        roughnessFactor,
+        metallic,
+        metallicPart,
+        metallicFactor,
+        emissive,
+        emissiveFactor,
+        layers,
+        acrossU,
+        acrossV);
+  }
+
+  /** Whether one of its images has 16 bits a channel, of which an atlas keeps 8. */
+  public boolean isDeep() {
+    List<Pixels> all = new ArrayList<>();
+    Collections.addAll(all, base, normal, occlusion, roughness, metallic, emissive);
+    layers.values().forEach(layer -> all.add(layer.image()));
+    return all.stream().anyMatch(p -> p != null && p.isDeep());
+  }
+
   /** Width and height of the largest image, once. */
   public int[] size() {
     int w = 1;
     int h = 1;
-    for (Pixels p : new Pixels[] {base, normal, occlusion, roughness, metallic, emissive}) {
+    List<Pixels> all = new ArrayList<>();
+    Collections.addAll(all, base, normal, occlusion, roughness, metallic, emissive);
+    layers.values().forEach(layer -> all.add(layer.image()));
+    for (Pixels p : all) {
       w = p == null ? w : Math.max(w, p.width());
       h = p == null ? h : Math.max(h, p.height());
     }
     return new int[] {w, h};
+  }
+
+  /** The same of a layer. */
+  int pixel(LayerPaint layer, double u, double v) {
+    return layer.pixel(this, u * acrossU, v * acrossV);
   }
 
   /**
@@ -69,7 +138,7 @@ public record AtlasTile(
     return switch (layer) {
       case BASE -> coloured(base, baseFactor, fu, fv, baseFactor[3]);
       case EMISSIVE -> coloured(emissive, emissiveFactor, fu, fv, 1) | 0xff000000;
-      case NORMAL -> normal == null ? 0xff8080ff : leaning(sample(normal, fu, fv));
+      case NORMAL -> normal == null ? 0xff8080ff : leaning(sample(normal, fu, fv), normalAmount);
       case PACKED -> {
         int o = occlusion == null ? 255 : part(occlusion, occlusionPart, fu, fv);
         int r = roughness == null ? 255 : part(roughness, roughnessPart, fu, fv);
@@ -98,7 +167,7 @@ public record AtlasTile(
     return out;
   }
 
-  private int leaning(int p) {
+  static int leaning(int p, double normalAmount) {
     if (normalAmount == 1) {
       return p | 0xff000000;
     }
@@ -112,11 +181,11 @@ public record AtlasTile(
         | level((z / length + 1) / 2);
   }
 
-  private static int part(Pixels image, char part, double u, double v) {
+  static int part(Pixels image, char part, double u, double v) {
     return image.get(index(image, u, v), part);
   }
 
-  private static int sample(Pixels image, double u, double v) {
+  static int sample(Pixels image, double u, double v) {
     return image.argb()[index(image, u, v)];
   }
 
@@ -126,7 +195,7 @@ public record AtlasTile(
     return y * image.width() + x;
   }
 
-  private static int level(double value) {
+  static int level(double value) {
     return (int) Math.round(255 * Math.max(0, Math.min(1, value)));
   }
 }

@@ -18,7 +18,24 @@ class AtlasBleedingTest {
     double[] white = {1, 1, 1, 1};
     double[] none = {0, 0, 0};
     return new AtlasTile(
-        image, white, null, 1, null, 'r', 1, null, 'g', 1, null, 'b', 1, null, none, 1, 1);
+        image,
+        white,
+        null,
+        1,
+        null,
+        'r',
+        1,
+        null,
+        'g',
+        1,
+        null,
+        'b',
+        1,
+        null,
+        none,
+        java.util.Map.of(),
+        1,
+        1);
   }
 
   @ParameterizedTest

@@ -10,7 +10,10 @@ import ferry.stone.core.texture.PbrMaterial;
 import ferry.stone.core.texture.PbrTranslation;
 import ferry.stone.core.texture.Pixels;
 import ferry.stone.core.texture.atlas.AtlasTile;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /** Materials as tiles of an atlas, or why one cannot be. */
@@ -36,14 +39,26 @@ final class AtlasSource {
             pbr.packed(),
             pbr.normal(),
             pbr.bump(),
-            pbr.occlusion(),
             pbr.emissiveMap())
         .filter(u -> u != null);
   }
 
-  /** How all images of a material lie; {@code null} for one without images. */
+  /** How all images of a material lie but that of shade; {@code null} for one without images. */
   static TextureUse lie(PbrMaterial pbr) {
-    return uses(pbr).findFirst().orElse(null);
+    return Stream.concat(uses(pbr), AtlasLayers.uses(pbr).stream())
+        .findFirst()
+        .orElse(pbr.occlusion());
+  }
+
+  /** How the image of shade lies, which may have a set of UVs of its own. */
+  static TextureUse shadeLie(PbrMaterial pbr) {
+    return pbr.occlusion() == null ? lie(pbr) : pbr.occlusion();
+  }
+
+  /** Whether the image of shade lies otherwise than the others. */
+  static boolean isShadedApart(PbrMaterial pbr) {
+    TextureUse lie = lie(pbr);
+    return lie != null && !place(shadeLie(pbr)).equals(place(lie));
   }
 
   /** Why a material cannot go into an atlas; empty when it can. */
@@ -51,9 +66,9 @@ final class AtlasSource {
     if (pbr.unlit()) {
       return Optional.of("it is not lit, and others are");
     }
-    if (!pbr.layers().isEmpty()) {
-      String layer = pbr.layers().keySet().iterator().next().label();
-      return Optional.of("it has a " + layer + ", which an atlas has no place for");
+    Optional<String> layer = AtlasLayers.refused(pbr);
+    if (layer.isPresent()) {
+      return layer;
     }
     if (pbr.shininess() != null) {
       return Optional.of("its shininess is an image");
@@ -62,21 +77,25 @@ final class AtlasSource {
     if (first == null) {
       return Optional.empty();
     }
-    if (uses(pbr).anyMatch(u -> !place(u).equals(place(first)))) {
+    List<TextureUse> all =
+        Stream.concat(uses(pbr), AtlasLayers.uses(pbr).stream())
+            .collect(Collectors.toCollection(ArrayList::new));
+    if (all.stream().anyMatch(u -> !place(u).equals(place(first)))) {
       return Optional.of("its images lie otherwise than each other");
     }
-    if (first.rotationRadians() != 0 || first.uvSet() != 0) {
-      return Optional.of("its images are turned, or lie by another set of UVs");
-    }
-    if (first.wrap().isMirrored()) {
+    if (first.wrap().isMirrored() || shadeLie(pbr).wrap().isMirrored()) {
       return Optional.of("its images are mirrored at their border");
     }
-    return uses(pbr).allMatch(u -> pixels(u) != null)
+    if (pbr.occlusion() != null) {
+      all.add(pbr.occlusion());
+    }
+    return all.stream().allMatch(u -> pixels(u) != null)
         ? Optional.empty()
         : Optional.of("an image of it is missing or cannot be read");
   }
 
-  private static TextureUse place(TextureUse use) {
+  /** How an image lies, whichever it is and whatever of it is read. */
+  static TextureUse place(TextureUse use) {
     return new TextureUse(
         0,
         use.uvSet(),
@@ -134,6 +153,7 @@ final class AtlasSource {
           Math.min(1, emissive[1] * strength),
           Math.min(1, emissive[2] * strength)
         },
+        AtlasLayers.sources(pbr, this::pixels),
         acrossU,
         acrossV);
   }

@@ -5,6 +5,7 @@ import ferry.stone.core.scene.look.TextureUse;
 import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.Attribute.Semantic;
 import ferry.stone.core.scene.mesh.PolygonMesh;
+import java.util.List;
 
 /** Where the faces of a material lie on its images, and where that is in an atlas. */
 final class AtlasUvs {
@@ -17,6 +18,7 @@ final class AtlasUvs {
   private double highU = -Double.MAX_VALUE;
   private double highV = -Double.MAX_VALUE;
   private boolean eachFits = true;
+  private final double[] shown = {1, 1, 0, 0};
 
   /**
    * @param use how all images of the material lie, or {@code null} where it has none
@@ -27,15 +29,27 @@ final class AtlasUvs {
   }
 
   /** Takes a face in. */
-  void add(PolygonMesh mesh, Attribute uv, int face) {
+  void add(PolygonMesh mesh, int face) {
+    Attribute uv = of(mesh);
     double[] box = box(mesh, uv, face);
     lowU = Math.min(lowU, box[0]);
     lowV = Math.min(lowV, box[1]);
     highU = Math.max(highU, box[2]);
     highV = Math.max(highV, box[3]);
+    double startU = Math.floor(box[0] + SLACK);
+    double startV = Math.floor(box[1] + SLACK);
+    shown[0] = Math.min(shown[0], box[0] - startU);
+    shown[1] = Math.min(shown[1], box[1] - startV);
+    shown[2] = Math.max(shown[2], box[2] - startU);
+    shown[3] = Math.max(shown[3], box[3] - startV);
     eachFits &=
         box[2] - Math.floor(box[0] + SLACK) <= 1 + SLACK
             && box[3] - Math.floor(box[1] + SLACK) <= 1 + SLACK;
+  }
+
+  /** The part of one image that the faces show: left, top, right, bottom, 0 to 1. */
+  double[] shown() {
+    return shown;
   }
 
   /** Whether each face lies on one image, so that none has to repeat. */
@@ -71,7 +85,8 @@ final class AtlasUvs {
    * @param tile left, top, width and height of the tile, as parts of the atlas
    * @param into {@code float[2*corners]} of the mesh
    */
-  void put(PolygonMesh mesh, Attribute uv, int face, double[] tile, float[] into) {
+  void put(PolygonMesh mesh, int face, double[] tile, float[] into) {
+    Attribute uv = of(mesh);
     double fromU = Math.floor(lowU + SLACK);
     double fromV = Math.floor(lowV + SLACK);
     if (eachFits && use != null) {
@@ -91,7 +106,18 @@ final class AtlasUvs {
   }
 
   private double u(PolygonMesh mesh, Attribute uv, int face, int k) {
-    return use == null ? 0 : use.scaleU() * number(mesh, uv, face, k, 0) + use.offsetU();
+    if (use == null) {
+      return 0;
+    }
+    double u = use.scaleU() * number(mesh, uv, face, k, 0);
+    double v = use.scaleV() * number(mesh, uv, face, k, 1);
+    return Math.cos(use.rotationRadians()) * u + turn() * v + use.offsetU();
+  }
+
+  /** KHR_texture_transform turns with V down; from the other end the turn is the other way. */
+  private double turn() {
+    double sine = Math.sin(use.rotationRadians());
+    return origin == UvOrigin.TOP_LEFT ? sine : -sine;
   }
 
   /** Counted down from the top of the image. */
@@ -99,7 +125,9 @@ final class AtlasUvs {
     if (use == null) {
       return 0;
     }
-    double v = use.scaleV() * number(mesh, uv, face, k, 1) + use.offsetV();
+    double across = use.scaleU() * number(mesh, uv, face, k, 0);
+    double down = use.scaleV() * number(mesh, uv, face, k, 1);
+    double v = Math.cos(use.rotationRadians()) * down - turn() * across + use.offsetV();
     return origin == UvOrigin.TOP_LEFT ? v : 1 - v;
   }
 
@@ -109,8 +137,13 @@ final class AtlasUvs {
     return value < 0 ? 0 : uv.values()[uv.components() * value + part];
   }
 
-  /** The UVs of a mesh that the atlas goes by. */
-  static Attribute of(PolygonMesh mesh) {
-    return mesh.first(Semantic.UV).orElse(null);
+  /** The UVs of a mesh that the images lie by; {@code null} where it has not that set. */
+  Attribute of(PolygonMesh mesh) {
+    return set(mesh, use == null ? 0 : use.uvSet());
+  }
+
+  static Attribute set(PolygonMesh mesh, int set) {
+    List<Attribute> sets = mesh.all(Semantic.UV);
+    return set < sets.size() ? sets.get(set) : null;
   }
 }

@@ -215,6 +215,15 @@ final class ImageSlots {
     return id;
   }
 
+  /** The name of a texture's file without ending. */
+  String stem(int texture) {
+    return textures.stream()
+        .filter(t -> t.id() == texture)
+        .findFirst()
+        .map(Texture::stem)
+        .orElse("image");
+  }
+
   /** A material as it is now. */
   Material material(int id) {
     return materials.get(id);

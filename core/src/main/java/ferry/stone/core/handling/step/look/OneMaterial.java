@@ -10,9 +10,8 @@ import ferry.stone.core.handling.step.BasicStep;
 import ferry.stone.core.handling.step.surface.ChosenMeshes;
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.scene.Scene;
+import ferry.stone.core.scene.UvOrigin;
 import ferry.stone.core.scene.look.Material;
-import ferry.stone.core.scene.look.TextureUse;
-import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.texture.PbrMaterial;
 import ferry.stone.core.texture.atlas.AtlasTile;
@@ -85,9 +84,10 @@ public final class OneMaterial extends BasicStep<OneMaterial.Params> {
   }
 
   /** What one material can only be one of. */
-  private record Kind(Material.Alpha alpha, double cutoff) {
+  private record Kind(Material.Alpha alpha, double cutoff, List<Object> layers) {
     static Kind of(PbrMaterial pbr) {
-      return new Kind(pbr.alpha(), pbr.alpha() == Material.Alpha.MASK ? pbr.alphaCutoff() : 0);
+      double cutoff = pbr.alpha() == Material.Alpha.MASK ? pbr.alphaCutoff() : 0;
+      return new Kind(pbr.alpha(), cutoff, AtlasLayers.agreed(pbr));
     }
   }
 
@@ -96,12 +96,38 @@ public final class OneMaterial extends BasicStep<OneMaterial.Params> {
     private final Material material;
     private final PbrMaterial pbr;
     private final AtlasUvs uvs;
+
+    /** Where its image of shade lies; as the others where it does not lie apart. */
+    private final AtlasUvs shade;
+
     private double area;
 
-    Part(Material material, PbrMaterial pbr, AtlasUvs uvs) {
+    Part(Material material, PbrMaterial pbr, UvOrigin origin) {
       this.material = material;
       this.pbr = pbr;
-      this.uvs = uvs;
+      uvs = new AtlasUvs(origin, AtlasSource.lie(pbr));
+      shade =
+          AtlasSource.isShadedApart(pbr) ? new AtlasUvs(origin, AtlasSource.shadeLie(pbr)) : uvs;
+    }
+
+    boolean misses(PolygonMesh mesh) {
+      return AtlasSource.lie(pbr) != null && (uvs.of(mesh) == null || shade.of(mesh) == null);
+    }
+
+    void add(PolygonMesh mesh, int face) {
+      uvs.add(mesh, face);
+      if (shade != uvs) {
+        shade.add(mesh, face);
+      }
+    }
+
+    boolean isPlain() {
+      return uvs.isPlain() && shade.isPlain();
+    }
+
+    long repeats() {
+      return Math.max(
+          (long) uvs.acrossU() * uvs.acrossV(), (long) shade.acrossU() * shade.acrossV());
     }
   }
 
@@ -151,7 +177,6 @@ public final class OneMaterial extends BasicStep<OneMaterial.Params> {
     Map<Integer, Part> parts = new LinkedHashMap<>();
     Set<Integer> refused = new HashSet<>();
     for (PolygonMesh mesh : meshes) {
-      Attribute uv = AtlasUvs.of(mesh);
       double area = MeshMeasure.area(mesh) / Math.max(1, mesh.faces().faceCount());
       for (int f = 0; f < mesh.faces().faceCount(); f++) {
         int id = mesh.materialOf(f);
@@ -162,20 +187,25 @@ public final class OneMaterial extends BasicStep<OneMaterial.Params> {
         Part part = parts.get(id);
         if (part == null) {
           PbrMaterial pbr = source.pbr(material);
-          TextureUse lie = AtlasSource.lie(pbr);
+          part = new Part(material, pbr, scene.uvOrigin());
           Optional<String> why = source.refused(pbr);
-          if (why.isEmpty() && lie != null && uv == null) {
-            why = Optional.of("it has images, and its part has no UVs");
-          }
           if (why.isPresent()) {
             refused.add(id);
             findings.add(left(material.name(), "The material stays: " + why.get() + "."));
             continue;
           }
-          part = new Part(material, pbr, new AtlasUvs(scene.uvOrigin(), lie));
           parts.put(id, part);
         }
-        part.uvs.add(mesh, uv, f);
+        if (part.misses(mesh)) {
+          refused.add(id);
+          parts.remove(id);
+          findings.add(
+              left(
+                  material.name(),
+                  "The material stays: it has images, and its part has no UVs for them."));
+          continue;
+        }
+        part.add(mesh, f);
         part.area += area;
       }
     }
@@ -186,9 +216,8 @@ public final class OneMaterial extends BasicStep<OneMaterial.Params> {
   private static boolean repeats(Part part, Params params, List<Finding> findings) {
     boolean stays =
         AtlasSource.lie(part.pbr) != null
-            && !part.uvs.isPlain()
-            && (params.repeating().equals("stay")
-                || (long) part.uvs.acrossU() * part.uvs.acrossV() > 4096);
+            && !part.isPlain()
+            && (params.repeating().equals("stay") || part.repeats() > 4096);
     if (stays) {
       findings.add(
           left(
@@ -231,7 +260,8 @@ public final class OneMaterial extends BasicStep<OneMaterial.Params> {
     }
     AtlasSizes fit = sizes.get();
     String name =
-        alpha == Material.Alpha.OPAQUE ? params.name() : params.name() + "_" + word(alpha);
+        made.free(
+            alpha == Material.Alpha.OPAQUE ? params.name() : params.name() + "_" + word(alpha));
     List<AtlasScene.Joined> joined = new ArrayList<>();
     for (int i = 0; i < group.size(); i++) {
       double side = fit.packed().side();
@@ -241,7 +271,8 @@ public final class OneMaterial extends BasicStep<OneMaterial.Params> {
         fit.width()[i] / side,
         fit.height()[i] / side
       };
-      joined.add(new AtlasScene.Joined(group.get(i).material, group.get(i).uvs, tile));
+      Part part = group.get(i);
+      joined.add(new AtlasScene.Joined(part.material, part.pbr, part.uvs, part.shade, tile));
     }
     made.add(name, alpha, joined, tiles, fit, (int) params.padding(), glowing);
     findings.add(
@@ -256,7 +287,10 @@ public final class OneMaterial extends BasicStep<OneMaterial.Params> {
                     + " × "
                     + fit.packed().side()
                     + " pixels.")
-            .measured(Math.round(100 * fit.scale()) + " % of their resolution")
+            .measured(
+                Math.round(100 * fit.scale())
+                    + " % of their resolution"
+                    + (tiles.stream().anyMatch(AtlasTile::isDeep) ? ", 8 bits of 16" : ""))
             .evidence(String.join(", ", group.stream().map(p -> p.material.name()).toList())));
     return group.size();
   }
