@@ -61,6 +61,13 @@ final class Run implements Callable<Integer> {
   private boolean reports;
 
   @Option(
+      names = "--pages",
+      description =
+          "The landed asset in one page that needs no server, for each landing too; convert --page"
+              + " makes the same.")
+  private boolean pages;
+
+  @Option(
       names = "--shard",
       paramLabel = "K/N",
       description =
@@ -133,7 +140,7 @@ final class Run implements Callable<Integer> {
     try {
       int usual = Math.max(1, Runtime.getRuntime().availableProcessors());
       return new RunSettings(
-          Ferry.VERSION, reports, jobs == null ? usual : jobs, library.folders());
+          Ferry.VERSION, reports, pages, jobs == null ? usual : jobs, library.folders());
     } catch (IllegalArgumentException e) {
       throw new ParameterException(spec.commandLine(), "--jobs: " + e.getMessage() + ".", e);
     }

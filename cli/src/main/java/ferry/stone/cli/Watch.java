@@ -55,6 +55,11 @@ final class Watch implements Callable<Integer> {
   @Option(names = "--reports", description = "A page with pictures for each landing too.")
   private boolean reports;
 
+  @Option(
+      names = "--pages",
+      description = "The landed asset in one page that needs no server, for each landing too.")
+  private boolean pages;
+
   @Option(names = "--once", description = "Take what is there and end.")
   private boolean once;
 
@@ -69,7 +74,8 @@ final class Watch implements Callable<Integer> {
     }
     WatchedFolder watched;
     try {
-      RunSettings settings = new RunSettings(Ferry.VERSION, reports, jobs, library.folders());
+      RunSettings settings =
+          new RunSettings(Ferry.VERSION, reports, pages, jobs, library.folders());
       watched = new WatchedFolder(folder, out, routine.routine(), settings, quiet);
     } catch (IllegalArgumentException e) {
       throw new ParameterException(spec.commandLine(), e.getMessage() + ".", e);

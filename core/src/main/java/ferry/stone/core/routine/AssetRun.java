@@ -7,6 +7,8 @@ import ferry.stone.core.cargo.CargoReader;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.files.Resources;
+import ferry.stone.core.handover.HandoverPage;
+import ferry.stone.core.handover.PageAsset;
 import ferry.stone.core.landing.Alternates;
 import ferry.stone.core.landing.Forecast;
 import ferry.stone.core.landing.Landing;
@@ -199,6 +201,7 @@ final class AssetRun {
         to.write(page.getBytes(StandardCharsets.UTF_8));
       }
     }
+    String handover = handOver(landings, files, folder, stem, own);
     return RunRecord.LandingFact.of(
         options.format(),
         below,
@@ -207,7 +210,25 @@ final class AssetRun {
         foretold,
         proof,
         proofName,
-        reportName);
+        reportName,
+        handover);
+  }
+
+  /** The name of the page, empty where none is asked for. */
+  private String handOver(
+      Landings landings, CargoFolder files, StagedFolder folder, String stem, Progress own)
+      throws IOException, FormatException {
+    if (!settings.pages()) {
+      return "";
+    }
+    String name = stem + ".page.html";
+    String made = "Made by Stone Ferry " + settings.ferry() + " with the routine " + routine.name();
+    try (PageAsset landed =
+            PageAsset.landed("landed", task.name(), landings.mainFiles(), files, own);
+        OutputStream to = folder.create(name)) {
+      new HandoverPage(task.name(), made, List.of(landed), null).write(to, own);
+    }
+    return name;
   }
 
   private String page(

@@ -185,6 +185,10 @@ public final class BatchReport {
         String place = folder + landing.report();
         page.append(" (<a href=\"").append(HtmlText.of(place)).append("\">report</a>)");
       }
+      if (!landing.page().isEmpty()) {
+        String place = folder + landing.page();
+        page.append(" (<a href=\"").append(HtmlText.of(place)).append("\">page</a>)");
+      }
       page.append(landing.lostFacts().isEmpty() ? "<br>" : "<ul>");
       int shown = Math.min(MOST_LOST, landing.lostFacts().size());
       for (String fact : landing.lostFacts().subList(0, shown)) {

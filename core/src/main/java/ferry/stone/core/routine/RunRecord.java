@@ -106,7 +106,8 @@ public record RunRecord(
    * @param beyond how many facts changed by more than the shore lets differ
    * @param lostFacts what was lost or is beyond that, in words
    * @param proof name of the file with all facts
-   * @param report name of the page; empty where none was asked for
+   * @param report name of the page with pictures; empty where none was asked for
+   * @param page name of the page with the asset in it; empty where none was asked for
    */
   public record LandingFact(
       String format,
@@ -120,7 +121,13 @@ public record RunRecord(
       int beyond,
       List<String> lostFacts,
       String proof,
-      String report) {
+      String report,
+      String page) {
+    public LandingFact {
+      // Records of before have none.
+      page = page == null ? "" : page;
+    }
+
     public static LandingFact of(
         String format,
         String folder,
@@ -129,7 +136,8 @@ public record RunRecord(
         int foretold,
         Proof proof,
         String proofName,
-        String reportName) {
+        String reportName,
+        String pageName) {
       List<String> lost =
           proof.rows().stream()
               .filter(r -> r.verdict() == LedgerRow.Verdict.LOST || r.isBeyond())
@@ -147,7 +155,8 @@ public record RunRecord(
           proof.beyond(),
           lost,
           proofName,
-          reportName);
+          reportName,
+          pageName);
     }
 
     private Verdict verdict() {

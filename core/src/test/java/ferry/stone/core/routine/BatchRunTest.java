@@ -132,6 +132,24 @@ class BatchRunTest {
   }
 
   @Test
+  void pagesToHandOverStandBesideWhatLandedWhereTheyAreAskedFor() throws Exception {
+    FortyAssets.write(folder.resolve("forty"));
+    Path in = Files.createDirectories(folder.resolve("in"));
+    Files.copy(folder.resolve("forty").resolve("crate-1.glb"), in.resolve("crate-1.glb"));
+    RunSettings settings =
+        new RunSettings("1", false, true, 1, ferry.stone.core.cargo.SharedFolders.NONE);
+    Batch batch = new Batch(ROUTINE, settings, folder.resolve("out"));
+    List<BatchTask> tasks = BatchList.of(List.of(in));
+    List<RunRecord> records = batch.run(tasks, (task, record, again) -> {}, Progress.NONE);
+    String page = records.get(0).landings().get(0).page();
+    assertThat(page).isEqualTo("crate-1.page.html");
+    Path file = folder.resolve("out").resolve("crate-1").resolve(page);
+    assertThat(Files.readString(file)).startsWith("<!doctype html>").contains("crate-1");
+    assertThat(Files.readString(batch.report(tasks, records)))
+        .contains("href=\"crate-1/crate-1.page.html\"");
+  }
+
+  @Test
   void aRunThatIsStoppedAnywhereLeavesWholeFoldersAndGoesOn() throws Exception {
     FortyAssets.write(folder.resolve("forty"));
     Path in = Files.createDirectories(folder.resolve("in"));

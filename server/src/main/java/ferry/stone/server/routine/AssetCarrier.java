@@ -127,7 +127,8 @@ class AssetCarrier {
         foretold,
         landed.proof(),
         stem + ".proof.json",
-        stem + ".report.html");
+        stem + ".report.html",
+        "");
   }
 
   private List<FileFact> inputs(String id) {
