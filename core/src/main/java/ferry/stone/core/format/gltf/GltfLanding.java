@@ -150,7 +150,7 @@ final class GltfLanding implements SceneWriter {
                     + " of each image.",
                 "same",
                 "Images as they are",
-                "webpExact",
+                "exact",
                 "Images as WebP without loss",
                 "webp",
                 "Images as WebP, colours a little changed",
@@ -214,7 +214,7 @@ final class GltfLanding implements SceneWriter {
         options.flag("tangents"),
         options.flag("plainImages"),
         switch (options.text("imageKind")) {
-          case "webpExact" -> ImageKind.WEBP_EXACT;
+          case "exact" -> ImageKind.WEBP_EXACT;
           case "webp" -> ImageKind.WEBP;
           case "ktx2" -> ImageKind.KTX2;
           default -> ImageKind.SAME;

@@ -92,7 +92,7 @@ class ImageKindsTest {
 
   @Test
   void everyKindIsNeededByNameAndReadAgain() throws Exception {
-    for (String kind : List.of("webpExact", "webp", "ktx2")) {
+    for (String kind : List.of("exact", "webp", "ktx2")) {
       Landed landed = land(cargo(0), kind);
       String extension = kind.equals("ktx2") ? "KHR_texture_basisu" : "EXT_texture_webp";
       assertThat(landed.json().path("extensionsRequired").toString()).contains(extension);
@@ -109,7 +109,7 @@ class ImageKindsTest {
 
   @Test
   void withoutLossNothingIsTold() throws Exception {
-    Landed landed = land(cargo(0), "webpExact");
+    Landed landed = land(cargo(0), "exact");
     assertThat(landed.images().values()).hasSize(3);
     assertThat(landed.images().values()).allMatch(row -> row.verdict() == Verdict.KEPT);
     assertThat(landed.forecast().items())
