@@ -22,8 +22,7 @@ export function RowLoss({ id, revision, row }: Props) {
     <figure className="slot-loss">
       <img
         className="thumb"
-        width={SIDE}
-        height={SIDE}
+        style={{ width: SIDE, height: SIDE }}
         loading="lazy"
         alt="Where both sides reflect otherwise, eight times as strong"
         src={`/api/crossings/${id}/bench/reflection/picture?material=${name}&size=${2 * SIDE}&at=${revision}`}
@@ -40,5 +39,5 @@ export function RowLoss({ id, revision, row }: Props) {
 }
 
 function percent(part: number): string {
-  return `${(100 * part).toFixed(2)} %`;
+  return `${(100 * part).toFixed(2)}\u00a0%`;
 }

@@ -28,8 +28,7 @@ export function SlotLoss({ id, near, far }: Props) {
     <figure className="slot-loss">
       <img
         className="thumb"
-        width={SIDE}
-        height={SIDE}
+        style={{ width: SIDE, height: SIDE }}
         loading="lazy"
         alt="Where both images differ, eight times as strong"
         src={`/api/crossings/${id}/textures/${far.key}/difference?from=${near.key}&size=${2 * SIDE}`}
