@@ -38,12 +38,21 @@ const ROWS = [
     slot('r.png', { state: 'missing', care: 'not found' }),
   ),
   row('sail', slot('s.png', { care: 'colours' }), slot('s.png', { care: 'colours' })),
+  { ...row('tar', slot('t.png'), slot('t.png')), faces: 0 },
 ];
 
 test('filters let pass what they say', () => {
-  expect(counts(ROWS)).toEqual({ all: 5, missing: 1, bare: 1, wrong: 1, changed: 1 });
+  expect(counts(ROWS)).toEqual({
+    all: 6,
+    missing: 1,
+    bare: 1,
+    wrong: 1,
+    unused: 1,
+    changed: 1,
+  });
   expect(shownRows(ROWS, 'bare', '').map((r) => r.name)).toEqual(['glass']);
   expect(shownRows(ROWS, 'wrong', '').map((r) => r.name)).toEqual(['sail']);
+  expect(shownRows(ROWS, 'unused', '').map((r) => r.name)).toEqual(['tar']);
   expect(shownRows(ROWS, 'changed', '').map((r) => r.name)).toEqual(['brass']);
 });
 

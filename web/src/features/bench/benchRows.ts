@@ -1,6 +1,6 @@
 import type { BenchRow, BenchSlot } from '../../api/client';
 
-export type Filter = 'all' | 'missing' | 'bare' | 'wrong' | 'changed';
+export type Filter = 'all' | 'missing' | 'bare' | 'wrong' | 'unused' | 'changed';
 
 export const FILTERS: { id: Filter; label: string; help: string }[] = [
   { id: 'all', label: 'All', help: 'Every material' },
@@ -11,6 +11,7 @@ export const FILTERS: { id: Filter; label: string; help: string }[] = [
     label: 'Wrong image',
     help: 'An image does not look like what its channel is for',
   },
+  { id: 'unused', label: 'Unused', help: 'No face has it' },
   { id: 'changed', label: 'Changed', help: 'The far side has other images than the near side' },
 ];
 
@@ -29,6 +30,8 @@ function fits(row: BenchRow, filter: Filter): boolean {
       return row.faces > 0 && row.cells.every((c) => !c.far?.image);
     case 'wrong':
       return row.cells.some((c) => c.far && c.far.state !== 'missing' && c.far.care !== '');
+    case 'unused':
+      return row.faces === 0;
     case 'changed':
       return row.cells.some((c) => !isSame(c.near, c.far));
     default:
@@ -56,6 +59,7 @@ export function counts(rows: BenchRow[]): Record<Filter, number> {
     missing: number('missing'),
     bare: number('bare'),
     wrong: number('wrong'),
+    unused: number('unused'),
     changed: number('changed'),
   };
 }

@@ -18,6 +18,7 @@ import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 
 /**
@@ -48,6 +49,7 @@ public record PageAsset(
       throws IOException, FormatException {
     if (mains.size() == 1 && files.paths().size() == 1 && PlainGlb.is(mains.get(0), files)) {
       String main = mains.get(0);
+      within(main, files.size(main));
       return new PageAsset(label, main, files.size(main), true, files, main, null);
     }
     Alternates.Reread read =
@@ -86,11 +88,27 @@ public record PageAsset(
       LandingOptions options = LandingOptions.of("glb").with("plainImages", true);
       Alternates looks = again == null ? null : new Alternates(scene, List.of(), again);
       Landings.write(scene, options, "page", files, output, looks, progress);
+      within(from, Files.size(glb));
       return new PageAsset(
           label, from, size(files), false, new CargoFolder(Map.of(MADE, glb)), MADE, glb);
     } catch (IOException | FormatException | RuntimeException e) {
       Files.deleteIfExists(glb);
       throw e;
+    }
+  }
+
+  /** What a browser holds in one piece. */
+  static void within(String name, long bytes) throws FormatException {
+    if (bytes > Integer.MAX_VALUE) {
+      throw new FormatException(
+          FormatException.Kind.TOO_LARGE,
+          name,
+          "",
+          String.format(
+              Locale.ROOT,
+              "as a GLB it has %.1f GB, and a page opens up to 2.1 GB. Land fewer parts, or make"
+                  + " images and meshes smaller.",
+              bytes / 1e9));
     }
   }
 

@@ -195,4 +195,14 @@ class HandoverPageTest {
     // Base64 makes four characters of three bytes.
     assertThat(page.length()).isLessThan(noise.length * 4 / 3 + 2000);
   }
+
+  @Test
+  void whatNoBrowserHoldsInOnePieceIsRefused() throws Exception {
+    PageAsset.within("hull.glb", Integer.MAX_VALUE);
+    org.assertj.core.api.Assertions.assertThatThrownBy(
+            () -> PageAsset.within("hull.glb", 3_200_000_000L))
+        .hasMessageContaining("hull.glb")
+        .hasMessageContaining("3.2 GB")
+        .hasMessageContaining("Land fewer parts");
+  }
 }
