@@ -277,8 +277,10 @@ final class GltfLanding implements SceneWriter {
     }
     int larger =
         materials.largerThan(packing.largestTexture())
-            + new MaterialForecast(landing, outlook.cargo())
-                .repacked(packing.imageKind(), packing.plainImages());
+            + (packing.imageKind() == ImageKind.SAME
+                ? 0
+                : new MaterialForecast(landing, outlook.cargo())
+                    .repacked(packing.imageKind(), packing.plainImages()));
     List<GltfLayers> other =
         outlook.arrived().meshes().stream()
             .flatMap(m -> GltfLayers.of(m).stream())

@@ -154,4 +154,17 @@ class ImageKindsTest {
     assertThat(landed.proof().rows())
         .anyMatch(row -> row.landed().equals("8 × 8") && row.verdict() == Verdict.CHANGED);
   }
+
+  @Test
+  void anImageThatIsColourAndDataIsTwoOnlyWhereThatDiffers() throws Exception {
+    for (String kind : List.of("same", "exact", "webp", "ktx2")) {
+      TestFiles cargo =
+          TestFiles.of("a.obj", OBJ)
+              .with("m.mtl", "newmtl oak\nKd 1 1 1\nmap_Kd o.png\nmap_Ke o.png\nnorm o.png\n")
+              .with("o.png", TestImages.normals(true));
+      Landed landed = land(cargo, kind);
+      int files = kind.equals("ktx2") || kind.equals("webp") ? 2 : 1;
+      assertThat(landed.json().path("images")).as(kind).hasSize(files);
+    }
+  }
 }

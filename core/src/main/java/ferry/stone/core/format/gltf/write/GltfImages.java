@@ -97,8 +97,7 @@ final class GltfImages {
    * @param content what its values are
    */
   Optional<Integer> made(ImagePlan plan, KtxWriter.Content content) {
-    String key = noneBeside ? plan.key() + "/" + content : plan.key();
-    return made(key, () -> repack.of(make(plan), content));
+    return made(plan.key() + repack.apart(content), () -> repack.of(make(plan), content));
   }
 
   private Image make(ImagePlan plan) throws IOException {

@@ -21,6 +21,15 @@ final class ImageRepack {
     this.findings = findings;
   }
 
+  /** What parts images of one plan that become different files; empty where they are the same. */
+  String apart(KtxWriter.Content content) {
+    return switch (kind) {
+      case KTX2 -> "/" + content;
+      case WEBP -> content == KtxWriter.Content.COLOUR ? "/colour" : "";
+      default -> "";
+    };
+  }
+
   /** The image as the kind wants it; as it is where that would only make it larger. */
   GltfImages.Image of(GltfImages.Image image, KtxWriter.Content content) throws ImageException {
     boolean colour = content == KtxWriter.Content.COLOUR;

@@ -18,6 +18,8 @@ final class AtlasUvs {
   private double highU = -Double.MAX_VALUE;
   private double highV = -Double.MAX_VALUE;
   private boolean eachFits = true;
+  private PolygonMesh lastMesh;
+  private Attribute lastSet;
   private final double[] shown = {1, 1, 0, 0};
 
   /**
@@ -139,7 +141,12 @@ final class AtlasUvs {
 
   /** The UVs of a mesh that the images lie by; {@code null} where it has not that set. */
   Attribute of(PolygonMesh mesh) {
-    return set(mesh, use == null ? 0 : use.uvSet());
+    // Faces of one mesh are asked for one after another.
+    if (mesh != lastMesh) {
+      lastMesh = mesh;
+      lastSet = set(mesh, use == null ? 0 : use.uvSet());
+    }
+    return lastSet;
   }
 
   static Attribute set(PolygonMesh mesh, int set) {
