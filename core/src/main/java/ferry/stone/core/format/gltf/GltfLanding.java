@@ -138,9 +138,10 @@ final class GltfLanding implements SceneWriter {
             .under(LIMITS),
         Field.flag(
                 "plainImages",
-                "KTX2 images as PNG",
+                "KTX2 and WebP as PNG",
                 false,
-                "Off: they stay KTX2 (KHR_texture_basisu), which viewers must know.")
+                "Off: they stay as they are (KHR_texture_basisu, EXT_texture_webp), which viewers"
+                    + " must know.")
             .under(LIMITS),
         Field.choice(
                 "imageKind",
@@ -260,7 +261,7 @@ final class GltfLanding implements SceneWriter {
     Scene landing = GltfWriter.forecast(outlook.arrived(), packing, said);
     told.said(said.list());
     MaterialForecast materials = new MaterialForecast(outlook.far(), outlook.cargo());
-    materials.tell(told);
+    materials.tell(told, packing.plainImages());
     boolean reordered =
         packing.drawOrder()
             && outlook.arrived().shownMeshes().stream()

@@ -167,4 +167,32 @@ class ImageKindsTest {
       assertThat(landed.json().path("images")).as(kind).hasSize(files);
     }
   }
+
+  @Test
+  void webpOfTheCargoGoesAsItIsUnlessItIsNotWanted() throws Exception {
+    Pixels pixels = ImageCodec.decode(TestImages.colours(9), "oak.png");
+    byte[] webp = ImageCodec.encodeWebp(pixels, true);
+    TestFiles cargo =
+        TestFiles.of("a.obj", OBJ)
+            .with("m.mtl", "newmtl oak\nKd 1 1 1\nmap_Kd oak.webp\n")
+            .with("oak.webp", webp);
+    for (String kind : List.of("same", "exact", "webp")) {
+      Landed landed = land(cargo, kind);
+      String uri = landed.json().at("/images/0/uri").asText();
+      assertThat(uri).as(kind).endsWith(".webp");
+      assertThat(landed.out().bytes(uri)).isEqualTo(webp);
+      assertThat(landed.images().get("Base colour texture").verdict()).isEqualTo(Verdict.KEPT);
+      assertThat(landed.forecast().items())
+          .noneMatch(item -> item.capability() == Capability.IMAGE_FORMATS)
+          .noneMatch(item -> item.capability() == Capability.PACKING);
+    }
+    Scene far = CargoReader.read("a.obj", ReadContext.of(cargo));
+    LandingOptions plain = LandingOptions.of("gltf").with("plainImages", true);
+    TestFiles out = new TestFiles();
+    Landing.write(far, plain, "b", cargo, out, Progress.NONE);
+    assertThat(ImageCodec.decode(out.bytes("textures/oak.png"), "oak.png").argb())
+        .isEqualTo(pixels.argb());
+    assertThat(Forecast.of(far, plain, cargo).items())
+        .anyMatch(item -> item.capability() == Capability.IMAGE_FORMATS);
+  }
 }

@@ -8,7 +8,7 @@ import ferry.stone.core.texture.ktx.KtxWriter;
 
 /** As what a glTF's images are written. */
 public enum ImageKind {
-  /** PNG, JPEG and KTX2 as they are, others as PNG. */
+  /** PNG, JPEG, KTX2 and WebP as they are, others as PNG. */
   SAME,
   /** WebP, every pixel as it is: EXT_texture_webp. */
   WEBP_EXACT,

@@ -140,9 +140,17 @@ public sealed interface ImagePlan {
     return pixels.map(p -> BumpMap.isNormalMap(p) ? new Plain(bump) : new Heights(bump));
   }
 
-  /** Whether the file goes as it is, by section 3.8.4 or by KHR_texture_basisu. */
-  static boolean isTakenAsIs(ImageInfo info) {
-    return info.isPngOrJpeg() || isKtx2(info);
+  /**
+   * Whether the file goes as it is, by section 3.8.4, KHR_texture_basisu or EXT_texture_webp.
+   *
+   * @param plainImages whether these two are not wanted
+   */
+  static boolean isTakenAsIs(ImageInfo info, boolean plainImages) {
+    return info.isPngOrJpeg() || isKtx2(info) || isWebp(info) && !plainImages;
+  }
+
+  static boolean isWebp(ImageInfo info) {
+    return info.kind().equals("webp");
   }
 
   static boolean isKtx2(ImageInfo info) {

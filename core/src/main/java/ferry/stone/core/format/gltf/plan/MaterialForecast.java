@@ -75,6 +75,10 @@ public final class MaterialForecast {
     if (ImagePlan.isKtx2(info) && !plainImages && image instanceof ImagePlan.Plain) {
       return false;
     }
+    boolean webp = ImagePlan.isWebp(info) && image instanceof ImagePlan.Plain;
+    if (webp && !plainImages && kind == ImageKind.WEBP) {
+      return false;
+    }
     if (!(image instanceof ImagePlan.Plain) || Math.max(info.width(), info.height()) > TRIED) {
       return true;
     }
@@ -94,9 +98,13 @@ public final class MaterialForecast {
     }
   }
 
-  public void tell(SceneWriter.Told told) {
+  /**
+   * @param plainImages whether only PNG and JPEG are wanted
+   */
+  public void tell(SceneWriter.Told told, boolean plainImages) {
     for (Named named : plans) {
       material(named.material(), named.plan());
+      named.plan().images().forEach(image -> image(image, plainImages));
     }
     counts.forEach(
         (capability, count) -> {
@@ -132,17 +140,17 @@ public final class MaterialForecast {
     if (source.has(plan.pbr().shininess())) {
       count(Capability.MATERIAL_MODEL, material.name() + ", shininess texture");
     }
-    plan.images().forEach(this::image);
   }
 
-  private void image(ImagePlan plan) {
+  private void image(ImagePlan plan, boolean plainImages) {
     if (plan instanceof ImagePlan.Heights) {
       count(Capability.BUMP_MAPS, source.name(plan.use()));
     } else if (plan instanceof ImagePlan.MetallicRoughness
         || plan instanceof ImagePlan.Part
         || plan instanceof ImagePlan.Alpha alpha && !alpha.asIs()) {
       count(Capability.SEPARATE_CHANNELS, source.name(plan.use()));
-    } else if (!ImagePlan.isTakenAsIs(source.info(plan.use().textureId()).orElseThrow())) {
+    } else if (!ImagePlan.isTakenAsIs(
+        source.info(plan.use().textureId()).orElseThrow(), plainImages)) {
       count(Capability.IMAGE_FORMATS, source.name(plan.use()));
     }
   }

@@ -29,8 +29,9 @@ import java.util.Map;
 import java.util.Optional;
 
 /**
- * Images as glTF takes them: PNG and JPEG files go as they are, others become PNG, and channels
- * that glTF keeps in one image are packed. Each result is made once, however often it is used.
+ * Images as glTF takes them: PNG, JPEG, KTX2 and WebP go as they are, others become PNG, and
+ * channels that glTF keeps in one image are packed. Each result is made once, however often it is
+ * used.
  */
 final class GltfImages {
   /** An image to write. */
@@ -213,7 +214,11 @@ final class GltfImages {
     if (ImagePlan.isKtx2(info) && !plain) {
       return new Image(unique(stem), KTX2, bytes, false);
     }
-    if (largest > 0 && Math.max(info.width(), info.height()) > largest) {
+    boolean tooLarge = largest > 0 && Math.max(info.width(), info.height()) > largest;
+    if (ImagePlan.isWebp(info) && !plain && !tooLarge) {
+      return new Image(unique(stem), WEBP, bytes, false);
+    }
+    if (tooLarge) {
       Pixels pixels = ImageCodec.decode(bytes, texture.name());
       return info.kind().equals("jpeg")
           ? new Image(

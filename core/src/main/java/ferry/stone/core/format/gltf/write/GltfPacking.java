@@ -21,7 +21,8 @@ import java.util.List;
  * @param largestTexture longest side of an image in pixels, 0 for no limit
  * @param instanced copies of one mesh under one parent as one node: EXT_mesh_gpu_instancing
  * @param tangents computed where a normal map needs them and the mesh has none; on when left out
- * @param plainImages KTX2 images as PNG, for viewers that do not know KHR_texture_basisu
+ * @param plainImages KTX2 and WebP images as PNG, for viewers that do not know KHR_texture_basisu
+ *     and EXT_texture_webp
  * @param imageKind as what images are written; as they are when left out
  */
 public record GltfPacking(

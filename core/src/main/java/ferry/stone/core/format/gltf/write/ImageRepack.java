@@ -33,7 +33,8 @@ final class ImageRepack {
   /** The image as the kind wants it; as it is where that would only make it larger. */
   GltfImages.Image of(GltfImages.Image image, KtxWriter.Content content) throws ImageException {
     boolean colour = content == KtxWriter.Content.COLOUR;
-    if (kind == ImageKind.SAME || image.isKtx2()) {
+    boolean webpStays = image.isWebp() && kind != ImageKind.KTX2;
+    if (kind == ImageKind.SAME || image.isKtx2() || webpStays) {
       return image;
     }
     Pixels pixels = ImageCodec.decode(image.bytes(), image.name());
