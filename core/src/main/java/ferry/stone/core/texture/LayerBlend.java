@@ -7,8 +7,6 @@ import java.util.List;
  * of another size than the lowest one are read at its pixels.
  */
 public final class LayerBlend {
-  private static final int MOST = 255;
-
   private LayerBlend() {}
 
   /** How a layer meets what lies below it. */
@@ -28,36 +26,38 @@ public final class LayerBlend {
   /** All layers as one image; the first is the lowest and shows as it is. */
   public static Pixels blend(List<Layer> layers) {
     Pixels base = layers.get(0).image();
-    int[] argb = base.argb().clone();
-    for (Layer layer : layers.subList(1, layers.size())) {
-      Pixels image = layer.image();
-      for (int y = 0; y < base.height(); y++) {
-        int fromY = y * image.height() / base.height();
-        for (int x = 0; x < base.width(); x++) {
-          int from = image.argb()[fromY * image.width() + x * image.width() / base.width()];
-          int at = y * base.width() + x;
-          argb[at] = mixed(argb[at], from, layer, image.hasAlpha());
-        }
+    int most = Pixels.most(layers.stream().map(Layer::image).toArray(Pixels[]::new));
+    PixelSink out = new PixelSink(base.width(), base.height(), most);
+    int[] below = new int[3];
+    for (int i = 0; i < base.argb().length; i++) {
+      for (int c = 0; c < 3; c++) {
+        below[c] = base.get(i, "rgb".charAt(c), most);
       }
+      for (Layer layer : layers.subList(1, layers.size())) {
+        Pixels image = layer.image();
+        int y = i / base.width() * image.height() / base.height();
+        int from = y * image.width() + i % base.width() * image.width() / base.width();
+        mix(below, layer, from, most);
+      }
+      out.put(i, base.get(i, 'a', most), below[0], below[1], below[2]);
     }
-    return new Pixels(base.width(), base.height(), argb, base.hasAlpha());
+    return out.pixels(base.hasAlpha());
   }
 
-  private static int mixed(int below, int above, Layer layer, boolean hasAlpha) {
-    double own = hasAlpha ? (above >>> 24) / (double) MOST : 1;
+  private static void mix(int[] below, Layer layer, int from, int most) {
+    Pixels image = layer.image();
+    double own = image.hasAlpha() ? image.get(from, 'a', most) / (double) most : 1;
     double alpha = Math.max(0, Math.min(1, own * layer.alpha()));
-    int result = below & 0xff000000;
-    for (int shift = 0; shift <= 16; shift += 8) {
-      double b = below >>> shift & MOST;
-      double a = above >>> shift & MOST;
+    for (int c = 0; c < 3; c++) {
+      double b = below[c];
+      double a = image.get(from, "rgb".charAt(c), most);
       double full =
           switch (layer.mode()) {
             case OVER -> a;
-            case ADD -> Math.min(MOST, b + a);
-            case MULTIPLY -> b * a / MOST;
+            case ADD -> Math.min(most, b + a);
+            case MULTIPLY -> b * a / most;
           };
-      result |= (int) Math.round(b + alpha * (full - b)) << shift;
+      below[c] = (int) Math.round(b + alpha * (full - b));
     }
-    return result;
   }
 }

@@ -89,41 +89,51 @@ public final class SpecularGlossiness {
     Pixels size = first ? diffuse : specular;
     int w = size.width();
     int h = size.height();
-    int[] base = new int[w * h];
-    int[] packed = new int[w * h];
-    double[] linear = new double[256];
-    for (int i = 0; i < 256; i++) {
-      linear[i] = ColourSpace.toLinear(i / 255.0);
+    int most = Pixels.most(diffuse, specular);
+    PixelSink base = new PixelSink(w, h, most);
+    PixelSink packed = new PixelSink(w, h, most);
+    double[] linear = new double[most + 1];
+    for (int i = 0; i <= most; i++) {
+      linear[i] = ColourSpace.toLinear((double) i / most);
     }
     double off = 0;
     double[] d = new double[3];
     double[] s = new double[3];
     for (int y = 0, i = 0; y < h; y++) {
       for (int x = 0; x < w; x++, i++) {
-        int dp = diffuse == null ? -1 : diffuse.argb()[diffuse.indexFor(x, y, w, h)];
-        int sp = specular == null ? -1 : specular.argb()[specular.indexFor(x, y, w, h)];
         for (int c = 0; c < 3; c++) {
-          d[c] = factors.diffuse()[c] * linear[dp >> 16 - 8 * c & 0xff];
-          s[c] = factors.specular()[c] * linear[sp >> 16 - 8 * c & 0xff];
+          char part = "rgb".charAt(c);
+          d[c] = factors.diffuse()[c] * linear[stored(diffuse, part, x, y, size, most)];
+          s[c] = factors.specular()[c] * linear[stored(specular, part, x, y, size, most)];
         }
-        Specular from = new Specular(d, s, factors.glossiness() * (sp >>> 24) / 255.0);
+        double gloss = (double) stored(specular, 'a', x, y, size, most) / most;
+        Specular from = new Specular(d, s, factors.glossiness() * gloss);
         MetallicRoughness made = toMetallic(from);
         off += off(from, toSpecular(made));
-        base[i] = dp & 0xff000000;
-        for (int c = 0; c < 3; c++) {
-          base[i] |= level(ColourSpace.toSrgb(made.baseColour()[c])) << 16 - 8 * c;
-        }
-        packed[i] = 0xffff0000 | level(made.roughness()) << 8 | level(made.metallic());
+        double[] colour = made.baseColour();
+        base.put(
+            i,
+            stored(diffuse, 'a', x, y, size, most),
+            level(ColourSpace.toSrgb(colour[0]), most),
+            level(ColourSpace.toSrgb(colour[1]), most),
+            level(ColourSpace.toSrgb(colour[2]), most));
+        packed.put(i, most, most, level(made.roughness(), most), level(made.metallic(), most));
       }
     }
     return new Images(
-        new Pixels(w, h, base, diffuse != null && diffuse.hasAlpha()),
-        new Pixels(w, h, packed, false),
-        off / base.length);
+        base.pixels(diffuse != null && diffuse.hasAlpha()),
+        packed.pixels(false),
+        off / ((double) w * h));
   }
 
-  private static int level(double value) {
-    return (int) Math.round(255 * unit(value));
+  private static int stored(Pixels image, char part, int x, int y, Pixels size, int most) {
+    return image == null
+        ? most
+        : image.get(image.indexFor(x, y, size.width(), size.height()), part, most);
+  }
+
+  private static int level(double value, int most) {
+    return (int) Math.round(most * unit(value));
   }
 
   private static double unit(double value) {

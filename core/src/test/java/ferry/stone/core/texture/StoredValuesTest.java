@@ -140,6 +140,17 @@ class StoredValuesTest {
       assertThat(parts.get(i, 'b', Pixels.DEEP)).isEqualTo(0x66 * 257);
       assertThat(tinted.get(i, 'r', Pixels.DEEP)).isCloseTo(r / 2, within(1));
     }
+    Pixels blended =
+        LayerBlend.blend(
+            java.util.List.of(
+                new LayerBlend.Layer(image, LayerBlend.Mode.OVER, 1),
+                new LayerBlend.Layer(image, LayerBlend.Mode.MULTIPLY, 1)));
+    long first = image.get(0, 'r', Pixels.DEEP);
+    assertThat(blended.get(0, 'r', Pixels.DEEP))
+        .isCloseTo((int) (first * first / 65_535), within(1));
+    SpecularGlossiness.Specular white =
+        new SpecularGlossiness.Specular(new double[] {1, 1, 1}, new double[] {0, 0, 0}, 1);
+    assertThat(SpecularGlossiness.images(image, null, white).baseColour().isDeep()).isTrue();
     Pixels half = ImageSize.to(image, 4, 4);
     int mean = 0;
     for (int i : new int[] {0, 1, 8, 9}) {
