@@ -47,6 +47,12 @@ public final class Formats {
 
   public static final List<Format> ALL = Collections.unmodifiableList(KNOWN);
 
+  /**
+   * The format in which an asset with its look is handed on inside the application: one file,
+   * physically based materials, images inside.
+   */
+  public static final String HANDED_ON = GltfFormat.GLB.key();
+
   private Formats() {}
 
   /** Takes one more in, until it is closed; for tests of the door itself. */

@@ -3,6 +3,7 @@ package ferry.stone.core.handover;
 import ferry.stone.core.cargo.CargoFolder;
 import ferry.stone.core.cargo.CargoReader;
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.Formats;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.files.Output;
 import ferry.stone.core.format.files.Resources;
@@ -85,7 +86,7 @@ public record PageAsset(
     Path glb = Files.createTempFile("ferry-", ".glb");
     try {
       Output output = path -> new BufferedOutputStream(Files.newOutputStream(glb), 1 << 16);
-      LandingOptions options = LandingOptions.of("glb").with("plainImages", true);
+      LandingOptions options = LandingOptions.of(Formats.HANDED_ON).with("plainImages", true);
       Alternates looks = again == null ? null : new Alternates(scene, List.of(), again);
       Landings.write(scene, options, "page", files, output, looks, progress);
       within(from, Files.size(glb));

@@ -2,6 +2,7 @@ package ferry.stone.core.landing;
 
 import ferry.stone.core.finding.Finding;
 import ferry.stone.core.format.FormatException;
+import ferry.stone.core.format.Formats;
 import ferry.stone.core.format.files.Resources;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.look.Material;
@@ -52,7 +53,7 @@ public record MaterialFile(byte[] bytes, List<String> names, List<Finding> findi
             .materials(taken)
             .build();
     ByteArrayOutputStream bytes = new ByteArrayOutputStream();
-    LandingOptions options = LandingOptions.of("glb").with("influences", 0);
+    LandingOptions options = LandingOptions.of(Formats.HANDED_ON).with("influences", 0);
     Landing landing =
         Landing.write(only, options, "materials", files, path -> bytes, Progress.NONE);
     return new MaterialFile(

@@ -36,40 +36,27 @@ public record TextureUse(
 
   /** The same use of another image. */
   public TextureUse withTexture(int newTextureId) {
-    return new TextureUse(
-        newTextureId,
-        uvSet,
-        offsetU,
-        offsetV,
-        scaleU,
-        scaleV,
-        rotationRadians,
-        wrap,
-        component,
-        amount,
-        options);
+    return copy(newTextureId, component, amount, options);
   }
 
   /** The same use with another strength. */
   public TextureUse withAmount(double other) {
-    return new TextureUse(
-        textureId,
-        uvSet,
-        offsetU,
-        offsetV,
-        scaleU,
-        scaleV,
-        rotationRadians,
-        wrap,
-        component,
-        other,
-        options);
+    return copy(textureId, component, other, options);
   }
 
   /** The same use of one part of the image. */
   public TextureUse withComponent(char part) {
+    return copy(textureId, part, amount, options);
+  }
+
+  /** An image at the place of this one, as nothing else was said of it. */
+  public TextureUse placed(int newTextureId, char part) {
+    return copy(newTextureId, part, 1, "");
+  }
+
+  private TextureUse copy(int texture, char part, double newAmount, String newOptions) {
     return new TextureUse(
-        textureId,
+        texture,
         uvSet,
         offsetU,
         offsetV,
@@ -78,8 +65,20 @@ public record TextureUse(
         rotationRadians,
         wrap,
         part,
-        amount,
-        options);
+        newAmount,
+        newOptions);
+  }
+
+  /** Whether another image lies on the surface as this one does, so that both can become one. */
+  public boolean liesAs(TextureUse other) {
+    return uvSet == other.uvSet
+        && offsetU == other.offsetU
+        && offsetV == other.offsetV
+        && scaleU == other.scaleU
+        && scaleV == other.scaleV
+        && rotationRadians == other.rotationRadians
+        && wrap.u() == other.wrap.u()
+        && wrap.v() == other.wrap.v();
   }
 
   /**

@@ -8,7 +8,6 @@ import java.util.List;
 
 /** Draws tiles into an atlas; around each its border goes on as far as the padding. */
 public final class AtlasPainter {
-  private static final int FLAT = 0xff8080ff;
   private static final int BLACK = 0xff000000;
 
   /** What is drawn of a tile. */
@@ -29,7 +28,7 @@ public final class AtlasPainter {
       int[] height,
       int padding) {
     Ink ink = (tile, u, v) -> tile.pixel(layer, u, v);
-    int blank = layer == Layer.NORMAL ? FLAT : BLACK;
+    int blank = layer == Layer.NORMAL ? AtlasTile.FLAT : BLACK;
     return paint(ink, blank, tiles, packed, width, height, padding);
   }
 
@@ -42,7 +41,7 @@ public final class AtlasPainter {
       int[] height,
       int padding) {
     Ink ink = (tile, u, v) -> tile.pixel(layer, u, v);
-    int blank = layer.channel() == Channel.CLEARCOAT_NORMAL ? FLAT : BLACK;
+    int blank = layer.channel() == Channel.CLEARCOAT_NORMAL ? AtlasTile.FLAT : BLACK;
     return paint(ink, blank, tiles, packed, width, height, padding);
   }
 

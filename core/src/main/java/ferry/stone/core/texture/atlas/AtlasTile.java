@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 
 /**
  * What a material puts into an atlas. Images are of any size; they repeat.
@@ -44,6 +45,9 @@ public record AtlasTile(
     Map<Channel, LayerSource> layers,
     int acrossU,
     int acrossV) {
+
+  /** The direction of a surface as it is, in a normal map. */
+  static final int FLAT = 0xff8080ff;
 
   /** Images of an atlas that a tile fills in. */
   public enum Layer {
@@ -101,22 +105,24 @@ public record AtlasTile(
 
   /** Whether one of its images has 16 bits a channel, of which an atlas keeps 8. */
   public boolean isDeep() {
+    return images().stream().anyMatch(Pixels::isDeep);
+  }
+
+  private List<Pixels> images() {
     List<Pixels> all = new ArrayList<>();
     Collections.addAll(all, base, normal, occlusion, roughness, metallic, emissive);
     layers.values().forEach(layer -> all.add(layer.image()));
-    return all.stream().anyMatch(p -> p != null && p.isDeep());
+    all.removeIf(Objects::isNull);
+    return all;
   }
 
   /** Width and height of the largest image, once. */
   public int[] size() {
     int w = 1;
     int h = 1;
-    List<Pixels> all = new ArrayList<>();
-    Collections.addAll(all, base, normal, occlusion, roughness, metallic, emissive);
-    layers.values().forEach(layer -> all.add(layer.image()));
-    for (Pixels p : all) {
-      w = p == null ? w : Math.max(w, p.width());
-      h = p == null ? h : Math.max(h, p.height());
+    for (Pixels p : images()) {
+      w = Math.max(w, p.width());
+      h = Math.max(h, p.height());
     }
     return new int[] {w, h};
   }
@@ -138,7 +144,7 @@ public record AtlasTile(
     return switch (layer) {
       case BASE -> coloured(base, baseFactor, fu, fv, baseFactor[3]);
       case EMISSIVE -> coloured(emissive, emissiveFactor, fu, fv, 1) | 0xff000000;
-      case NORMAL -> normal == null ? 0xff8080ff : leaning(sample(normal, fu, fv), normalAmount);
+      case NORMAL -> normal == null ? FLAT : leaning(sample(normal, fu, fv), normalAmount);
       case PACKED -> {
         int o = occlusion == null ? 255 : part(occlusion, occlusionPart, fu, fv);
         int r = roughness == null ? 255 : part(roughness, roughnessPart, fu, fv);

@@ -13,15 +13,13 @@ import ferry.stone.core.texture.ColourSpace;
  * @param otherwise what a material has that does not say
  */
 public record LayerPaint(Channel channel, double least, double[] most, double[] otherwise) {
-  private static final int FLAT = 0xff8080ff;
-
   /** A pixel of the image, as ARGB. */
   int pixel(AtlasTile tile, double u, double v) {
     LayerSource source = tile.layers().get(channel);
     if (channel == Channel.CLEARCOAT_NORMAL) {
       boolean flat = source == null || source.image() == null;
-      int stored = flat ? FLAT : AtlasTile.sample(source.image(), u, v);
-      return flat ? FLAT : AtlasTile.leaning(stored, source.amount());
+      int stored = flat ? AtlasTile.FLAT : AtlasTile.sample(source.image(), u, v);
+      return flat ? AtlasTile.FLAT : AtlasTile.leaning(stored, source.amount());
     }
     double[] factor = source == null ? otherwise : source.factor();
     return channel.isColour() ? colour(source, factor, u, v) : number(source, factor[0], u, v);

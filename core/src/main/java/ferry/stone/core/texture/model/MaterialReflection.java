@@ -131,17 +131,7 @@ public final class MaterialReflection {
 
   /** Whether all its images lie alike on the surface, so that they can become one. */
   public boolean liesAlike() {
-    TextureUse first = place();
-    return uses.stream()
-        .allMatch(
-            use ->
-                use.uvSet() == first.uvSet()
-                    && use.offsetU() == first.offsetU()
-                    && use.offsetV() == first.offsetV()
-                    && use.scaleU() == first.scaleU()
-                    && use.scaleV() == first.scaleV()
-                    && use.rotationRadians() == first.rotationRadians()
-                    && use.wrap().equals(first.wrap()));
+    return uses.stream().allMatch(use -> use.liesAs(place()));
   }
 
   /** What is reflected at a place of a picture of so many pixels. */

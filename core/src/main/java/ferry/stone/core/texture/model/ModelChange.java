@@ -3,7 +3,6 @@ package ferry.stone.core.texture.model;
 import ferry.stone.core.scene.look.Channel;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.look.Material.Shading;
-import ferry.stone.core.scene.look.TextureUse;
 import ferry.stone.core.texture.ColourSpace;
 import ferry.stone.core.texture.PbrTranslation;
 import ferry.stone.core.texture.PixelSink;
@@ -173,7 +172,7 @@ public final class ModelChange {
       BiFunction<String, Pixels, Integer> images) {
     if (varies[which]) {
       int image = images.apply(name, sink.pixels(false));
-      return new Material.Value(null, use(image, (char) 0));
+      return new Material.Value(null, from.place().placed(image, (char) 0));
     }
     double[] written = values[which].clone();
     for (int c = 0; c < 3 && !linear; c++) {
@@ -185,22 +184,6 @@ public final class ModelChange {
   private Material.Value number(int image, char part, double value) {
     return image < 0
         ? new Material.Value(new double[] {value}, null)
-        : new Material.Value(null, use(image, part));
-  }
-
-  private TextureUse use(int image, char part) {
-    TextureUse like = from.place();
-    return new TextureUse(
-        image,
-        like.uvSet(),
-        like.offsetU(),
-        like.offsetV(),
-        like.scaleU(),
-        like.scaleV(),
-        like.rotationRadians(),
-        like.wrap(),
-        part,
-        1,
-        "");
+        : new Material.Value(null, from.place().placed(image, part));
   }
 }

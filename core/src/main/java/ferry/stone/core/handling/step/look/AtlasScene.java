@@ -195,8 +195,8 @@ final class AtlasScene {
       ofFace[f] = one == null ? id : atlasOf.get(id);
       any |= one != null;
       if (one == null) {
-        CropPart.keep(mesh, uv, f, values);
-        CropPart.keep(mesh, second, f, shades);
+        AtlasUvs.keep(mesh, uv, f, values);
+        AtlasUvs.keep(mesh, second, f, shades);
         continue;
       }
       one.uvs.put(mesh, f, one.tile, values);
@@ -204,7 +204,7 @@ final class AtlasScene {
         apart = true;
         one.shade.put(mesh, f, one.tile, shades);
       } else {
-        CropPart.keep(mesh, second, f, shades);
+        AtlasUvs.keep(mesh, second, f, shades);
       }
     }
     if (!any) {

@@ -3,7 +3,6 @@ package ferry.stone.core.handling.step.look;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.look.TextureUse;
-import ferry.stone.core.scene.look.Wrap;
 import ferry.stone.core.texture.BumpMap;
 import ferry.stone.core.texture.ChannelPacking;
 import ferry.stone.core.texture.PbrMaterial;
@@ -58,7 +57,7 @@ final class AtlasSource {
   /** Whether the image of shade lies otherwise than the others. */
   static boolean isShadedApart(PbrMaterial pbr) {
     TextureUse lie = lie(pbr);
-    return lie != null && !place(shadeLie(pbr)).equals(place(lie));
+    return lie != null && !shadeLie(pbr).liesAs(lie);
   }
 
   /** Why a material cannot go into an atlas; empty when it can. */
@@ -80,7 +79,7 @@ final class AtlasSource {
     List<TextureUse> all =
         Stream.concat(uses(pbr), AtlasLayers.uses(pbr).stream())
             .collect(Collectors.toCollection(ArrayList::new));
-    if (all.stream().anyMatch(u -> !place(u).equals(place(first)))) {
+    if (all.stream().anyMatch(u -> !u.liesAs(first))) {
       return Optional.of("its images lie otherwise than each other");
     }
     if (first.wrap().isMirrored() || shadeLie(pbr).wrap().isMirrored()) {
@@ -92,22 +91,6 @@ final class AtlasSource {
     return all.stream().allMatch(u -> pixels(u) != null)
         ? Optional.empty()
         : Optional.of("an image of it is missing or cannot be read");
-  }
-
-  /** How an image lies, whichever it is and whatever of it is read. */
-  static TextureUse place(TextureUse use) {
-    return new TextureUse(
-        0,
-        use.uvSet(),
-        use.offsetU(),
-        use.offsetV(),
-        use.scaleU(),
-        use.scaleV(),
-        use.rotationRadians(),
-        new Wrap(use.wrap().u(), use.wrap().v(), false),
-        (char) 0,
-        1,
-        "");
   }
 
   /**

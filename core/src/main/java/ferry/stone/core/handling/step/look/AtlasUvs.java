@@ -153,4 +153,15 @@ final class AtlasUvs {
     List<Attribute> sets = mesh.all(Semantic.UV);
     return set < sets.size() ? sets.get(set) : null;
   }
+
+  /** Writes the UVs of a face that stays where it is. */
+  static void keep(PolygonMesh mesh, Attribute uv, int face, float[] values) {
+    for (int c = mesh.faces().start(face); uv != null && c < mesh.faces().end(face); c++) {
+      int value = uv.valueOf(c, mesh.faces().vertex(c), face);
+      if (value >= 0) {
+        values[2 * c] = uv.values()[uv.components() * value];
+        values[2 * c + 1] = uv.values()[uv.components() * value + 1];
+      }
+    }
+  }
 }

@@ -42,7 +42,7 @@ final class CropPart {
     material.channels().values().forEach(v -> uses.add(v.texture()));
     uses.removeIf(u -> u == null);
     lie = uses.isEmpty() ? null : uses.get(0);
-    alike = uses.stream().allMatch(u -> AtlasSource.place(u).equals(AtlasSource.place(lie)));
+    alike = uses.stream().allMatch(u -> u.liesAs(lie));
     uvs = new AtlasUvs(scene.uvOrigin(), lie);
     for (TextureUse use : uses) {
       try {
@@ -159,7 +159,7 @@ final class CropPart {
           moves = true;
           part.uvs.put(mesh, f, part.tile(), values);
         } else {
-          keep(mesh, uv, f, values);
+          AtlasUvs.keep(mesh, uv, f, values);
         }
       }
       if (moves) {
@@ -179,15 +179,5 @@ final class CropPart {
     return new double[] {
       -(double) left / (right - left), -(double) top / (bottom - top), width, height
     };
-  }
-
-  static void keep(PolygonMesh mesh, Attribute uv, int face, float[] values) {
-    for (int c = mesh.faces().start(face); uv != null && c < mesh.faces().end(face); c++) {
-      int value = uv.valueOf(c, mesh.faces().vertex(c), face);
-      if (value >= 0) {
-        values[2 * c] = uv.values()[uv.components() * value];
-        values[2 * c + 1] = uv.values()[uv.components() * value + 1];
-      }
-    }
   }
 }

@@ -136,23 +136,7 @@ final class ImageSlots {
                         .map(Material.Value::texture)
                         .filter(t -> t != null)
                         .findFirst());
-    TextureUse plain = TextureUse.of(-1);
-    return other
-        .map(
-            o ->
-                new TextureUse(
-                    -1,
-                    o.uvSet(),
-                    o.offsetU(),
-                    o.offsetV(),
-                    o.scaleU(),
-                    o.scaleV(),
-                    o.rotationRadians(),
-                    o.wrap(),
-                    (char) 0,
-                    1,
-                    ""))
-        .orElse(plain);
+    return other.map(o -> o.placed(-1, (char) 0)).orElse(TextureUse.of(-1));
   }
 
   private int texture(String image) {

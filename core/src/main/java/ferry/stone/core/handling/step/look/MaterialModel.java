@@ -25,7 +25,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
-import java.util.stream.Collectors;
 
 /** Writes materials in another model, images too, and says how far what they reflect is off. */
 public final class MaterialModel extends BasicStep<MaterialModel.Params> {
@@ -98,12 +97,7 @@ public final class MaterialModel extends BasicStep<MaterialModel.Params> {
 
   @Override
   public StepResult apply(Scene scene, Selection selection, Params params, Progress progress) {
-    ChosenMeshes chosen = ChosenMeshes.of(scene, selection);
-    Set<Integer> used =
-        scene.meshes().stream()
-            .filter(chosen::has)
-            .flatMap(m -> m.usedMaterials().boxed())
-            .collect(Collectors.toSet());
+    Set<Integer> used = ChosenMeshes.of(scene, selection).materials();
     List<Finding> findings = new ArrayList<>();
     ImageSlots slots = new ImageSlots(scene);
     int changed = 0;

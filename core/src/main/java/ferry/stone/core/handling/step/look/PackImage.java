@@ -18,7 +18,6 @@ import ferry.stone.core.work.Progress;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
-import java.util.stream.Collectors;
 
 /**
  * Makes an image whose red, green, blue and alpha each come from a part of some image, from what a
@@ -85,12 +84,7 @@ public final class PackImage extends BasicStep<PackImage.Params> {
 
   @Override
   public StepResult apply(Scene scene, Selection selection, Params params, Progress progress) {
-    ChosenMeshes chosen = ChosenMeshes.of(scene, selection);
-    Set<Integer> used =
-        scene.meshes().stream()
-            .filter(chosen::has)
-            .flatMap(m -> m.usedMaterials().boxed())
-            .collect(Collectors.toSet());
+    Set<Integer> used = ChosenMeshes.of(scene, selection).materials();
     List<Finding> findings = new ArrayList<>();
     ImageSlots slots = new ImageSlots(scene);
     int made = 0;

@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
 
 /** The meshes with faces that the chosen parts show; a mesh that several show changes for all. */
 public final class ChosenMeshes {
@@ -58,6 +59,13 @@ public final class ChosenMeshes {
   /** How many faces the same meshes have in another scene. */
   long facesIn(Scene other) {
     return meshesIn(other).stream().mapToLong(m -> m.faces().faceCount()).sum();
+  }
+
+  /** Ids of the materials that their faces have. */
+  public Set<Integer> materials() {
+    return meshesIn(scene).stream()
+        .flatMap(m -> m.usedMaterials().boxed())
+        .collect(Collectors.toSet());
   }
 
   /** The same meshes in another scene. */
