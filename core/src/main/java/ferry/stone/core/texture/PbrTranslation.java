@@ -2,6 +2,7 @@ package ferry.stone.core.texture;
 
 import ferry.stone.core.math.Figures;
 import ferry.stone.core.scene.look.Channel;
+import ferry.stone.core.scene.look.LayerParts;
 import ferry.stone.core.scene.look.Material;
 import ferry.stone.core.scene.look.TextureUse;
 import ferry.stone.core.texture.PbrMaterial.Note;
@@ -42,31 +43,6 @@ public final class PbrTranslation {
           Channel.DISPLACEMENT,
           Channel.DECAL,
           Channel.SHARPNESS);
-
-  /** Layers that real-time formats know beside metallic-roughness, with the numbers each has. */
-  private static final Map<Channel, Integer> LAYERS =
-      Map.ofEntries(
-          Map.entry(Channel.CLEARCOAT, 1),
-          Map.entry(Channel.CLEARCOAT_ROUGHNESS, 1),
-          Map.entry(Channel.CLEARCOAT_NORMAL, 0),
-          Map.entry(Channel.SHEEN, 3),
-          Map.entry(Channel.SHEEN_ROUGHNESS, 1),
-          Map.entry(Channel.SPECULAR_WEIGHT, 1),
-          Map.entry(Channel.SPECULAR_TINT, 3),
-          Map.entry(Channel.IOR, 1),
-          Map.entry(Channel.TRANSMISSION_WEIGHT, 1),
-          Map.entry(Channel.THICKNESS, 1),
-          Map.entry(Channel.ATTENUATION_DISTANCE, 1),
-          Map.entry(Channel.ATTENUATION_COLOUR, 3),
-          Map.entry(Channel.IRIDESCENCE, 1),
-          Map.entry(Channel.IRIDESCENCE_IOR, 1),
-          Map.entry(Channel.IRIDESCENCE_THICKNESS_LEAST, 1),
-          Map.entry(Channel.IRIDESCENCE_THICKNESS, 1),
-          Map.entry(Channel.ANISOTROPY, 1),
-          Map.entry(Channel.ANISOTROPY_ROTATION, 1),
-          Map.entry(Channel.DISPERSION, 1),
-          Map.entry(Channel.DIFFUSE_TRANSMISSION, 1),
-          Map.entry(Channel.DIFFUSE_TRANSMISSION_COLOUR, 3));
 
   private final Material material;
   private final boolean linear;
@@ -155,8 +131,9 @@ public final class PbrTranslation {
         .channels()
         .forEach(
             (channel, value) -> {
-              Integer numbers = LAYERS.get(channel);
-              if (numbers == null || (value.factor() != null && value.factor().length != numbers)) {
+              double[] numbers = value.factor();
+              if (!LayerParts.isLayer(channel)
+                  || numbers != null && numbers.length != LayerParts.otherwise(channel).length) {
                 return;
               }
               double[] factor = value.factor();

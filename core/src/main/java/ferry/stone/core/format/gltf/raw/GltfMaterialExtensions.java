@@ -1,6 +1,7 @@
 package ferry.stone.core.format.gltf.raw;
 
 import ferry.stone.core.scene.look.Channel;
+import ferry.stone.core.scene.look.LayerParts;
 import java.util.List;
 
 /**
@@ -13,9 +14,13 @@ public final class GltfMaterialExtensions {
    *
    * @param factor its number or numbers, or {@code null} when there is only a texture
    * @param texture its texture, or {@code null}
-   * @param otherwise the value when the member is absent
    */
-  public record Member(Channel channel, String factor, String texture, double... otherwise) {}
+  public record Member(Channel channel, String factor, String texture) {
+    /** The numbers when the member is absent. */
+    public double[] otherwise() {
+      return LayerParts.otherwise(channel);
+    }
+  }
 
   public record Extension(String name, List<Member> members) {}
 
@@ -24,90 +29,66 @@ public final class GltfMaterialExtensions {
           new Extension(
               "KHR_materials_clearcoat",
               List.of(
-                  new Member(Channel.CLEARCOAT, "clearcoatFactor", "clearcoatTexture", 0),
+                  new Member(Channel.CLEARCOAT, "clearcoatFactor", "clearcoatTexture"),
                   new Member(
                       Channel.CLEARCOAT_ROUGHNESS,
                       "clearcoatRoughnessFactor",
-                      "clearcoatRoughnessTexture",
-                      0),
+                      "clearcoatRoughnessTexture"),
                   new Member(Channel.CLEARCOAT_NORMAL, null, "clearcoatNormalTexture"))),
           new Extension(
               "KHR_materials_sheen",
               List.of(
-                  new Member(Channel.SHEEN, "sheenColorFactor", "sheenColorTexture", 0, 0, 0),
+                  new Member(Channel.SHEEN, "sheenColorFactor", "sheenColorTexture"),
                   new Member(
-                      Channel.SHEEN_ROUGHNESS,
-                      "sheenRoughnessFactor",
-                      "sheenRoughnessTexture",
-                      0))),
+                      Channel.SHEEN_ROUGHNESS, "sheenRoughnessFactor", "sheenRoughnessTexture"))),
           new Extension(
               "KHR_materials_specular",
               List.of(
-                  new Member(Channel.SPECULAR_WEIGHT, "specularFactor", "specularTexture", 1),
+                  new Member(Channel.SPECULAR_WEIGHT, "specularFactor", "specularTexture"),
                   new Member(
-                      Channel.SPECULAR_TINT,
-                      "specularColorFactor",
-                      "specularColorTexture",
-                      1,
-                      1,
-                      1))),
-          new Extension("KHR_materials_ior", List.of(new Member(Channel.IOR, "ior", null, 1.5))),
+                      Channel.SPECULAR_TINT, "specularColorFactor", "specularColorTexture"))),
+          new Extension("KHR_materials_ior", List.of(new Member(Channel.IOR, "ior", null))),
           new Extension(
               "KHR_materials_transmission",
               List.of(
                   new Member(
-                      Channel.TRANSMISSION_WEIGHT,
-                      "transmissionFactor",
-                      "transmissionTexture",
-                      0))),
+                      Channel.TRANSMISSION_WEIGHT, "transmissionFactor", "transmissionTexture"))),
           new Extension(
               "KHR_materials_volume",
               List.of(
-                  new Member(Channel.THICKNESS, "thicknessFactor", "thicknessTexture", 0),
-                  new Member(
-                      Channel.ATTENUATION_DISTANCE,
-                      "attenuationDistance",
-                      null,
-                      Double.POSITIVE_INFINITY),
-                  new Member(Channel.ATTENUATION_COLOUR, "attenuationColor", null, 1, 1, 1))),
+                  new Member(Channel.THICKNESS, "thicknessFactor", "thicknessTexture"),
+                  new Member(Channel.ATTENUATION_DISTANCE, "attenuationDistance", null),
+                  new Member(Channel.ATTENUATION_COLOUR, "attenuationColor", null))),
           new Extension(
               "KHR_materials_iridescence",
               List.of(
-                  new Member(Channel.IRIDESCENCE, "iridescenceFactor", "iridescenceTexture", 0),
-                  new Member(Channel.IRIDESCENCE_IOR, "iridescenceIor", null, 1.3),
+                  new Member(Channel.IRIDESCENCE, "iridescenceFactor", "iridescenceTexture"),
+                  new Member(Channel.IRIDESCENCE_IOR, "iridescenceIor", null),
                   new Member(
-                      Channel.IRIDESCENCE_THICKNESS_LEAST,
-                      "iridescenceThicknessMinimum",
-                      null,
-                      100),
+                      Channel.IRIDESCENCE_THICKNESS_LEAST, "iridescenceThicknessMinimum", null),
                   new Member(
                       Channel.IRIDESCENCE_THICKNESS,
                       "iridescenceThicknessMaximum",
-                      "iridescenceThicknessTexture",
-                      400))),
+                      "iridescenceThicknessTexture"))),
           new Extension(
               "KHR_materials_anisotropy",
               List.of(
-                  new Member(Channel.ANISOTROPY, "anisotropyStrength", "anisotropyTexture", 0),
-                  new Member(Channel.ANISOTROPY_ROTATION, "anisotropyRotation", null, 0))),
+                  new Member(Channel.ANISOTROPY, "anisotropyStrength", "anisotropyTexture"),
+                  new Member(Channel.ANISOTROPY_ROTATION, "anisotropyRotation", null))),
           new Extension(
               "KHR_materials_dispersion",
-              List.of(new Member(Channel.DISPERSION, "dispersion", null, 0))),
+              List.of(new Member(Channel.DISPERSION, "dispersion", null))),
           new Extension(
               "KHR_materials_diffuse_transmission",
               List.of(
                   new Member(
                       Channel.DIFFUSE_TRANSMISSION,
                       "diffuseTransmissionFactor",
-                      "diffuseTransmissionTexture",
-                      0),
+                      "diffuseTransmissionTexture"),
                   new Member(
                       Channel.DIFFUSE_TRANSMISSION_COLOUR,
                       "diffuseTransmissionColorFactor",
-                      "diffuseTransmissionColorTexture",
-                      1,
-                      1,
-                      1))));
+                      "diffuseTransmissionColorTexture"))));
 
   private GltfMaterialExtensions() {}
 }

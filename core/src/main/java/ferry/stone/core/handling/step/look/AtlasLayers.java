@@ -12,44 +12,40 @@ import ferry.stone.core.texture.atlas.LayerSource;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.EnumMap;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
+import java.util.stream.Collectors;
 
 /**
  * Layers above metallic and roughness in an atlas. What can be an image becomes one; what can only
  * be a number has to be the same in all materials of an atlas.
  */
 final class AtlasLayers {
-  /** What a material has that does not say: the standards of glTF's material extensions. */
-  private static final Map<Channel, double[]> IMAGES = new EnumMap<>(Channel.class);
+  private static final Set<Channel> IMAGES =
+      EnumSet.of(
+          Channel.CLEARCOAT,
+          Channel.CLEARCOAT_ROUGHNESS,
+          Channel.CLEARCOAT_NORMAL,
+          Channel.SHEEN,
+          Channel.SHEEN_ROUGHNESS,
+          Channel.SPECULAR_WEIGHT,
+          Channel.SPECULAR_TINT,
+          Channel.TRANSMISSION_WEIGHT,
+          Channel.THICKNESS,
+          Channel.IRIDESCENCE,
+          Channel.IRIDESCENCE_THICKNESS,
+          Channel.DIFFUSE_TRANSMISSION,
+          Channel.DIFFUSE_TRANSMISSION_COLOUR);
 
-  private static final Map<Channel, double[]> NUMBERS = new EnumMap<>(Channel.class);
-
-  static {
-    IMAGES.put(Channel.CLEARCOAT, new double[] {0});
-    IMAGES.put(Channel.CLEARCOAT_ROUGHNESS, new double[] {0});
-    IMAGES.put(Channel.CLEARCOAT_NORMAL, new double[] {1});
-    IMAGES.put(Channel.SHEEN, new double[] {0, 0, 0});
-    IMAGES.put(Channel.SHEEN_ROUGHNESS, new double[] {0});
-    IMAGES.put(Channel.SPECULAR_WEIGHT, new double[] {1});
-    IMAGES.put(Channel.SPECULAR_TINT, new double[] {1, 1, 1});
-    IMAGES.put(Channel.TRANSMISSION_WEIGHT, new double[] {0});
-    IMAGES.put(Channel.THICKNESS, new double[] {0});
-    IMAGES.put(Channel.IRIDESCENCE, new double[] {0});
-    IMAGES.put(Channel.IRIDESCENCE_THICKNESS, new double[] {400});
-    IMAGES.put(Channel.DIFFUSE_TRANSMISSION, new double[] {0});
-    IMAGES.put(Channel.DIFFUSE_TRANSMISSION_COLOUR, new double[] {1, 1, 1});
-    NUMBERS.put(Channel.IOR, new double[] {1.5});
-    NUMBERS.put(Channel.ATTENUATION_DISTANCE, new double[] {Double.POSITIVE_INFINITY});
-    NUMBERS.put(Channel.ATTENUATION_COLOUR, new double[] {1, 1, 1});
-    NUMBERS.put(Channel.IRIDESCENCE_IOR, new double[] {1.3});
-    NUMBERS.put(Channel.IRIDESCENCE_THICKNESS_LEAST, new double[] {100});
-    NUMBERS.put(Channel.ANISOTROPY, new double[] {0});
-    NUMBERS.put(Channel.ANISOTROPY_ROTATION, new double[] {0});
-    NUMBERS.put(Channel.DISPERSION, new double[] {0});
-  }
+  /** Layers that can only be numbers. */
+  private static final Set<Channel> NUMBERS =
+      Arrays.stream(Channel.values())
+          .filter(c -> LayerParts.isLayer(c) && !IMAGES.contains(c))
+          .collect(Collectors.toCollection(() -> EnumSet.noneOf(Channel.class)));
 
   private AtlasLayers() {}
 
@@ -63,8 +59,7 @@ final class AtlasLayers {
   /** Why layers of a material cannot go into an atlas; empty when they can. */
   static Optional<String> refused(PbrMaterial pbr) {
     for (Map.Entry<Channel, Material.Value> layer : pbr.layers().entrySet()) {
-      boolean image = IMAGES.containsKey(layer.getKey());
-      if (!image && (layer.getValue().texture() != null || !NUMBERS.containsKey(layer.getKey()))) {
+      if (!IMAGES.contains(layer.getKey()) && layer.getValue().texture() != null) {
         return Optional.of(
             "its " + layer.getKey().label() + " is an image, which an atlas has no place for");
       }
@@ -80,16 +75,16 @@ final class AtlasLayers {
     List<Object> agreed = new ArrayList<>();
     agreed.add(through(pbr, Channel.TRANSMISSION_WEIGHT));
     agreed.add(through(pbr, Channel.DIFFUSE_TRANSMISSION));
-    NUMBERS.forEach(
-        (channel, otherwise) -> agreed.add(Arrays.toString(factor(pbr, channel, otherwise))));
+    NUMBERS.forEach(channel -> agreed.add(Arrays.toString(factor(pbr, channel))));
     return agreed;
   }
 
   private static boolean through(PbrMaterial pbr, Channel channel) {
-    return factor(pbr, channel, IMAGES.get(channel))[0] > 0;
+    return factor(pbr, channel)[0] > 0;
   }
 
-  private static double[] factor(PbrMaterial pbr, Channel channel, double[] otherwise) {
+  private static double[] factor(PbrMaterial pbr, Channel channel) {
+    double[] otherwise = LayerParts.otherwise(channel);
     Material.Value value = pbr.layers().get(channel);
     if (value == null) {
       return otherwise;
@@ -106,7 +101,7 @@ final class AtlasLayers {
   static Map<Channel, LayerSource> sources(PbrMaterial pbr, Function<TextureUse, Pixels> pixels) {
     Map<Channel, LayerSource> sources = new EnumMap<>(Channel.class);
     IMAGES.forEach(
-        (channel, otherwise) -> {
+        channel -> {
           Material.Value value = pbr.layers().get(channel);
           if (value != null) {
             TextureUse use = value.texture();
@@ -115,7 +110,7 @@ final class AtlasLayers {
                 new LayerSource(
                     use == null ? null : pixels.apply(use),
                     use == null ? 0 : LayerParts.of(channel, use),
-                    factor(pbr, channel, otherwise),
+                    factor(pbr, channel),
                     use == null ? 1 : use.amount()));
           }
         });
@@ -134,32 +129,28 @@ final class AtlasLayers {
       Map<Channel, Material.Value> channels,
       Function<LayerPaint, TextureUse> image) {
     NUMBERS.forEach(
-        (channel, otherwise) -> {
+        channel -> {
           if (first.layers().containsKey(channel)) {
-            double[] agreed = factor(first, channel, otherwise);
+            double[] agreed = factor(first, channel);
             channels.put(channel, new Material.Value(agreed, null));
           }
         });
-    double least =
-        factor(
-            first,
-            Channel.IRIDESCENCE_THICKNESS_LEAST,
-            NUMBERS.get(Channel.IRIDESCENCE_THICKNESS_LEAST))[0];
+    double least = factor(first, Channel.IRIDESCENCE_THICKNESS_LEAST)[0];
     IMAGES.forEach(
-        (channel, otherwise) -> {
+        channel -> {
           if (tiles.stream().anyMatch(t -> t.layers().containsKey(channel))) {
             double from = channel == Channel.IRIDESCENCE_THICKNESS ? least : 0;
-            channels.put(channel, value(channel, otherwise, from, tiles, image));
+            channels.put(channel, value(channel, from, tiles, image));
           }
         });
   }
 
   private static Material.Value value(
       Channel channel,
-      double[] otherwise,
       double least,
       List<AtlasTile> tiles,
       Function<LayerPaint, TextureUse> image) {
+    double[] otherwise = LayerParts.otherwise(channel);
     double[] most = new double[otherwise.length];
     double[] first = null;
     boolean varies = false;
