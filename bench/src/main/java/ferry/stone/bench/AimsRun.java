@@ -28,15 +28,18 @@ import java.util.concurrent.Callable;
 import java.util.stream.Stream;
 
 /**
- * All aims of speed in one run, each as a ratio to something measured beside it: best of five, a
- * sheet of a million triangles. Whole calls of the command line are best of three.
+ * All aims of speed in one run, each as a ratio to something measured beside it: best of ten when
+ * warm, a sheet of a million triangles. Whole calls of the command line are best of three.
  */
 final class AimsRun {
   private static final int SIDE = 707;
-  private static final int ROUNDS = 5;
+  private static final int ROUNDS = 10;
+
+  /** For the compiler. */
+  private static final int WARM = 4;
 
   /** Large assets of a batch: so many, of twice this squared triangles. */
-  private static final int MANY = 24;
+  private static final int MANY = 40;
 
   private static final int LARGE = 350;
   private static final List<String> FORMATS =
@@ -79,13 +82,12 @@ final class AimsRun {
 
   private static double best(Callable<Object> work) throws Exception {
     double best = Double.POSITIVE_INFINITY;
-    for (int i = 0; i <= ROUNDS; i++) {
+    for (int i = 0; i < WARM + ROUNDS; i++) {
       long start = System.nanoTime();
       if (work.call() == null) {
         throw new IllegalStateException("nothing was made");
       }
-      // The first round is for the compiler.
-      best = i == 0 ? best : Math.min(best, (System.nanoTime() - start) / 1e9);
+      best = i < WARM ? best : Math.min(best, (System.nanoTime() - start) / 1e9);
     }
     return best;
   }

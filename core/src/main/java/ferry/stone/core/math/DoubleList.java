@@ -26,6 +26,17 @@ public final class DoubleList {
     size += count;
   }
 
+  public void addAll(double[] more) {
+    addAll(more, 0, more.length);
+  }
+
+  /** Adds so many values of an array. */
+  public void addAll(double[] more, int from, int count) {
+    grow(size + count);
+    System.arraycopy(more, from, values, size, count);
+    size += count;
+  }
+
   public double get(int index) {
     return values[index];
   }

@@ -16,15 +16,21 @@ import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.Attribute.Semantic;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.mesh.Polygons;
+import ferry.stone.core.work.Beside;
 import ferry.stone.core.work.Progress;
 import java.util.List;
 import java.util.Locale;
+import java.util.function.Supplier;
+import java.util.function.UnaryOperator;
 import org.joml.Matrix4d;
 
 /** Compares one part of the far side with the same part of the landed file. */
 final class MeshProof {
   /** Most points from which the distance to the other surface is measured, each way. */
   private static final double QUANTIZED_TOLERANCE = 3e-5;
+
+  /** Faces from which it pays to use another core. */
+  private static final int MANY = 20_000;
 
   private static final double AREA_TOLERANCE = 1e-5;
   private static final String ROUNDED = "rounded to 16 bits, as chosen";
@@ -99,13 +105,39 @@ final class MeshProof {
     if (mesh.faces().faceCount() == 0) {
       return;
     }
-    PlacedTriangles there = PlacedTriangles.of(mesh, far.world());
-    PlacedTriangles here = PlacedTriangles.of(landed.mesh(), landed.world());
-    boolean same = there.isSame(here);
-    area(there, here, same);
+    double exact = tolerance() * size;
+    Double apart = landing.tolerances().apart();
+    double most = apart == null ? exact : Math.max(exact, apart / 1000);
+    if (mesh.faces().faceCount() < MANY) {
+      surfaces(work -> work);
+      corners(pairs(most, progress), exact);
+      return;
+    }
+    try (Beside beside = new Beside()) {
+      Supplier<CornerPairs> pairs = beside.give(() -> pairs(most, progress));
+      surfaces(beside::give);
+      progress.checkCancelled();
+      corners(pairs.get(), exact);
+    }
+  }
+
+  /**
+   * @param give to another core, if one is free
+   */
+  private void surfaces(UnaryOperator<Supplier<Double>> give) {
+    PlacedTriangles there = PlacedTriangles.of(far.mesh(), far.world());
+    boolean alike =
+        far.world().equals(landed.world())
+            && far.mesh().points().isSame(landed.mesh().points())
+            && far.mesh().faces().isSame(landed.mesh().faces());
+    PlacedTriangles here = alike ? there : PlacedTriangles.of(landed.mesh(), landed.world());
+    boolean same = alike ? there.isFinite() : there.isSame(here);
+    Supplier<Double> wanted = give.apply(there::area);
+    Supplier<Double> halfEdges = give.apply(same ? () -> 0.0 : there::halfEdges);
+    double found = same ? 0 : here.area();
+    double own = wanted.get();
+    area(own, same ? own : found, halfEdges.get(), same);
     surface(there, here, same);
-    progress.checkCancelled();
-    corners(progress);
   }
 
   private static String faces(PolygonMesh mesh) {
@@ -157,15 +189,17 @@ final class MeshProof {
                         : "cut into triangles, as chosen");
   }
 
-  /** In world space, so that uneven scales above the part count. */
-  private void area(PlacedTriangles there, PlacedTriangles here, boolean same) {
-    double wanted = there.area();
-    double found = same ? wanted : here.area();
+  /**
+   * In world space, so that uneven scales above the part count.
+   *
+   * @param halfEdges how much the area changes at most for each unit that corners move
+   */
+  private void area(double wanted, double found, double halfEdges, boolean same) {
     double part = wanted == 0 ? 0 : Math.abs(found - wanted) / wanted;
     ledger
         .about(shape() != null ? shape() : Capability.POLYGONS)
         .measure(new Measure("m2", null, wanted, found, Math.abs(found - wanted)))
-        .amountsTo(same ? 0 : Math.abs(found - wanted) / Math.max(there.halfEdges(), 1e-12))
+        .amountsTo(same ? 0 : Math.abs(found - wanted) / Math.max(halfEdges, 1e-12))
         .add(
             "Surface area",
             nodeId,
@@ -212,14 +246,16 @@ final class MeshProof {
   }
 
   /** Compares corner by corner, in the order that the landing promises. */
-  private void corners(Progress progress) {
-    Double apart = landing.tolerances().apart();
-    double exact = tolerance() * size;
-    double most = apart == null ? exact : Math.max(exact, apart / 1000);
-    CornerPairs pairs =
-        landing.holding().isByPrimitives()
-            ? new TriangleCorners(farScene, far, landed, landing.holding(), most, progress)
-            : new PolygonCorners(farScene, readScene, far, landed, landing.holding(), most);
+  private CornerPairs pairs(double most, Progress progress) {
+    return landing.holding().isByPrimitives()
+        ? new TriangleCorners(farScene, far, landed, landing.holding(), most, progress)
+        : new PolygonCorners(farScene, readScene, far, landed, landing.holding(), most);
+  }
+
+  /**
+   * @param exact how far apart corners lie that are in the same place
+   */
+  private void corners(CornerPairs pairs, double exact) {
     boolean reordered = landing.holding().isReordered();
     int vertices = pairs.landedVertices();
     ledger

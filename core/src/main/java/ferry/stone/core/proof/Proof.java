@@ -25,11 +25,13 @@ import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.node.Node;
+import ferry.stone.core.work.Beside;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Supplier;
 
 /**
  * The written file read back and compared with the far side.
@@ -108,17 +110,19 @@ public record Proof(
       Progress progress)
       throws IOException, FormatException {
     Scene whole = FittingLayers.of(asked, (mesh, layer) -> {});
-    Scene shaped = landed.holding().shaped(whole);
-    Scene far =
-        landed.holding().isFlat()
-            ? landed.holding().held(cut(shaped, landed), landed.mainFile())
-            : landed.holding().held(shaped, landed.mainFile());
-    progress.report("reading back " + landed.mainFile(), 0);
-    long start = System.nanoTime();
     Findings told = new Findings();
-    ReadBack back = landed.back(told);
+    Scene far;
+    ReadBack back;
+    double seconds;
+    try (Beside beside = new Beside()) {
+      Supplier<Scene> held = beside.give(() -> held(whole, landed));
+      progress.report("reading back " + landed.mainFile(), 0);
+      long start = System.nanoTime();
+      back = landed.back(told);
+      seconds = (System.nanoTime() - start) / 1e9;
+      far = held.get();
+    }
     Scene file = back.scene();
-    double seconds = (System.nanoTime() - start) / 1e9;
     progress.report("comparing", 0.3);
     // Both are compared in one frame, so that a wrong header shows as wrong sizes.
     Scene arrived = Rebase.intoData(cut(far, landed), Frame.Y_UP_METRE);
@@ -171,6 +175,14 @@ public record Proof(
         count(rows, Verdict.CHANGED),
         count(rows, Verdict.LOST),
         null);
+  }
+
+  /** The far side as the format holds it. */
+  private static Scene held(Scene whole, Landed landed) {
+    Scene shaped = landed.holding().shaped(whole);
+    return landed.holding().isFlat()
+        ? landed.holding().held(cut(shaped, landed), landed.mainFile())
+        : landed.holding().held(shaped, landed.mainFile());
   }
 
   /** The far side as it was written: cut into triangles where the landing was told to. */

@@ -70,18 +70,19 @@ final class LayerChecks {
     }
     IntList against = new IntList(16);
     Vector3d n = new Vector3d();
+    float[] values = layer.values();
+    int components = layer.components();
+    int count = layer.valueCount();
+    int[] named = layer.domain() == Attribute.Domain.CORNER ? layer.indices() : null;
     for (int f = 0; f < faces.faceCount(); f++) {
       int start = faces.start(f);
       Triangulation.newell(points, faces, start, faces.size(f), n);
       int away = 0;
       for (int c = start; c < faces.end(f); c++) {
-        int value = layer.valueOf(c, faces.vertex(c), f);
-        if (value >= 0 && value < layer.valueCount()) {
-          int at = layer.components() * value;
-          double dot =
-              n.x * layer.values()[at]
-                  + n.y * layer.values()[at + 1]
-                  + n.z * layer.values()[at + 2];
+        int value = named != null ? named[c] : layer.valueOf(c, faces.vertex(c), f);
+        if (value >= 0 && value < count) {
+          int at = components * value;
+          double dot = n.x * values[at] + n.y * values[at + 1] + n.z * values[at + 2];
           away += dot < 0 ? 1 : 0;
         }
       }

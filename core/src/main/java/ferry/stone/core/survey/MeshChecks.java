@@ -20,12 +20,12 @@ import ferry.stone.core.scene.mesh.Coordinates;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.mesh.Polygons;
 import ferry.stone.core.scene.node.Skin;
-import ferry.stone.core.work.Cancel;
+import ferry.stone.core.work.Beside;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.ForkJoinTask;
+import java.util.function.Supplier;
 
 /** Surface checks of one shown mesh, all in about linear time. */
 final class MeshChecks {
@@ -87,28 +87,44 @@ final class MeshChecks {
   }
 
   private void run() {
-    Findings layers = new Findings();
-    IntList[] flat = new IntList[1];
-    Runnable check =
-        () -> {
-          flat[0] = MeshClean.degenerate(mesh);
-          new LayerChecks(shown, layers).run();
-        };
-    ForkJoinTask<?> beside = faces.faceCount() < MANY ? null : Cancel.beside(check);
-    notNumbers();
-    edges();
-    IntList duplicates = DuplicateFaces.find(faces, edgeTable);
-    IntList unused = MeshClean.unused(mesh);
-    if (beside == null) {
-      check.run();
-    } else {
-      beside.join();
+    try (Beside beside = new Beside()) {
+      Supplier<Findings> layers = given(beside, this::layers);
+      Supplier<IntList> flat = given(beside, () -> MeshClean.degenerate(mesh));
+      Supplier<Pieces> byVertex = given(beside, () -> Pieces.byVertex(faces, points.count()));
+      Supplier<int[]> places = given(beside, () -> Pieces.firstAtSamePlace(points));
+      notNumbers();
+      edgeTable = EdgeTable.of(faces, points.count());
+      Supplier<FaceTurns> turns = given(beside, this::turns);
+      Supplier<IntList> duplicates = given(beside, () -> DuplicateFaces.find(faces, edgeTable));
+      place = places.get();
+      pieces = byVertex.get();
+      Supplier<Inventory.MeshFacts> facts =
+          given(beside, () -> Inventory.facts(mesh, edgeTable, pieces.count()));
+      placed = isApart() ? pieces : Pieces.byPlace(faces, place);
+      edges(turns);
+      IntList unused = MeshClean.unused(mesh);
+      badFaces(flat.get(), duplicates.get());
+      unusedVertices(unused);
+      memo.facts(mesh, facts.get());
+      pieces();
+      findings.addAll(layers.get().list());
     }
-    badFaces(flat[0], duplicates);
-    unusedVertices(unused);
-    pieces();
-    findings.addAll(layers.list());
     materials();
+  }
+
+  /** Gives work to any core where there is much of it; where there is little it is done at once. */
+  private <T> Supplier<T> given(Beside beside, Supplier<T> work) {
+    if (faces.faceCount() >= MANY) {
+      return beside.give(work);
+    }
+    T done = work.get();
+    return () -> done;
+  }
+
+  private Findings layers() {
+    Findings layers = new Findings();
+    new LayerChecks(shown, layers).run();
+    return layers;
   }
 
   private void notNumbers() {
@@ -129,12 +145,8 @@ final class MeshChecks {
         remove("brokenVertices"));
   }
 
-  private void edges() {
-    edgeTable = EdgeTable.of(faces, points.count());
-    pieces = Pieces.byVertex(faces, points.count());
+  private void edges(Supplier<FaceTurns> turns) {
     EdgeTable table = edgeTable;
-    place = Pieces.firstAtSamePlace(points);
-    placed = isApart() ? pieces : Pieces.byPlace(faces, place);
     IntList open = new IntList(64);
     IntList crowded = new IntList(64);
     IntList opposed = new IntList(64);
@@ -173,7 +185,7 @@ final class MeshChecks {
         "edge",
         "Neighbouring faces are wound against each other: one of the two shows its back.",
         Offer.step("Make faces agree", "unify", Map.of()));
-    insideOut(opposed.size() > 0);
+    insideOut(turns.get(), opposed.size() > 0);
     coincident(joined);
   }
 
@@ -187,13 +199,16 @@ final class MeshChecks {
     return true;
   }
 
-  /** Closed pieces whose volume is below 0, and panels turned against those beside them. */
-  private void insideOut(boolean told) {
+  private FaceTurns turns() {
     double distance = seamMillimetres();
-    FaceTurns turns =
-        splitsAtSeams || distance == 0
-            ? FaceTurns.of(mesh, edgeTable)
-            : FaceTurns.acrossSeams(mesh, distance / 1000 / metresPerUnit, edgeTable);
+    return splitsAtSeams || distance == 0
+        ? FaceTurns.of(mesh, edgeTable)
+        : FaceTurns.acrossSeams(mesh, distance / 1000 / metresPerUnit, edgeTable);
+  }
+
+  /** Closed pieces whose volume is below 0, and panels turned against those beside them. */
+  private void insideOut(FaceTurns turns, boolean told) {
+    double distance = seamMillimetres();
     IntList turned = new IntList(64);
     for (int f = turns.turn().nextSetBit(0); f >= 0; f = turns.turn().nextSetBit(f + 1)) {
       turned.add(f);
@@ -383,7 +398,6 @@ final class MeshChecks {
 
   private void pieces() {
     int byVertex = pieces.count();
-    memo.facts(mesh, Inventory.facts(mesh, edgeTable, byVertex));
     if (byVertex < 2) {
       return;
     }

@@ -133,22 +133,50 @@ public record UpReading(SignedAxis up, double confidence, List<String> reasons) 
     return score;
   }
 
+  /** What lies between the ends of a box along all axes. */
+  private record Ends(double[] above, double[] below) {
+    static Ends of(Bounds bounds) {
+      Ends ends = new Ends(new double[3], new double[3]);
+      for (int axis = 0; axis < 3; axis++) {
+        double near = END_PART * bounds.size(axis);
+        ends.above[axis] = bounds.min(axis) + near;
+        ends.below[axis] = bounds.max(axis) - near;
+      }
+      return ends;
+    }
+
+    boolean near(Vector3d p) {
+      return !(p.x > above[0]
+          && p.x < below[0]
+          && p.y > above[1]
+          && p.y < below[1]
+          && p.z > above[2]
+          && p.z < below[2]);
+    }
+  }
+
   /** Area of faces that look along each direction and lie at that end of the box. */
   private static void measure(Scene scene, Bounds bounds, double[] flatArea) {
     Vector3d n = new Vector3d();
     Vector3d p = new Vector3d();
+    Ends ends = Ends.of(bounds);
     for (Scene.ShownMesh shown : scene.shownMeshes()) {
       PolygonMesh mesh = shown.mesh();
       boolean turned = !shown.world().equals(new org.joml.Matrix4d(), 0);
       for (int f = 0; f < mesh.faces().faceCount(); f++) {
         int start = mesh.faces().start(f);
-        Triangulation.newell(mesh.points(), mesh.faces(), start, mesh.faces().size(f), n);
         int v = mesh.faces().vertex(start);
         p.set(mesh.points().x(v), mesh.points().y(v), mesh.points().z(v));
         if (turned) {
+          shown.world().transformPosition(p);
+        }
+        if (!ends.near(p)) {
+          continue;
+        }
+        Triangulation.newell(mesh.points(), mesh.faces(), start, mesh.faces().size(f), n);
+        if (turned) {
           // Area vectors turn by the cofactor matrix; for a rotation and scale that is enough.
           shown.world().transformDirection(n);
-          shown.world().transformPosition(p);
         }
         double length = n.length();
         for (int a = 0; a < 3 && length > 0; a++) {

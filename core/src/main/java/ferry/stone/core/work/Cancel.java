@@ -1,7 +1,5 @@
 package ferry.stone.core.work;
 
-import java.util.concurrent.ForkJoinTask;
-
 /**
  * Points deep inside long loops where work can be cancelled, without handing its progress through
  * every algorithm. Whoever runs work says so with {@link #during}; elsewhere a point does nothing.
@@ -19,34 +17,25 @@ public final class Cancel {
   /** Does something so that its cancel points ask a progress. */
   public static <T, E extends Exception> T during(Progress progress, Part<T, E> work) throws E {
     Progress before = CURRENT.get();
-    CURRENT.set(progress);
+    set(progress);
     try {
       return work.run();
     } finally {
-      if (before == null) {
-        CURRENT.remove();
-      } else {
-        CURRENT.set(before);
-      }
+      set(before);
     }
   }
 
-  /**
-   * Does something on another core, if one is free, as part of the same work.
-   *
-   * @return to be joined, which throws what the work threw
-   */
-  public static ForkJoinTask<?> beside(Runnable work) {
-    Progress progress = CURRENT.get();
-    Runnable told =
-        () ->
-            during(
-                progress,
-                () -> {
-                  work.run();
-                  return null;
-                });
-    return ForkJoinTask.adapt(progress == null ? work : told).fork();
+  private static void set(Progress progress) {
+    if (progress == null) {
+      CURRENT.remove();
+    } else {
+      CURRENT.set(progress);
+    }
+  }
+
+  /** Whose cancel points this thread meets, {@code null} for none. */
+  static Progress current() {
+    return CURRENT.get();
   }
 
   /** Ends the work of this thread when the user has asked for it. Call it every thousand rounds. */

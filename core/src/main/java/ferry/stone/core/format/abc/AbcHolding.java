@@ -10,6 +10,7 @@ import ferry.stone.core.format.files.CargoPath;
 import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.format.losses.Capability.Fate;
 import ferry.stone.core.format.losses.Holding;
+import ferry.stone.core.format.losses.StrictReading;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.scene.FrameSource;
 import ferry.stone.core.scene.Scene;
@@ -44,8 +45,7 @@ record AbcHolding(AbcOptions options, Frame frame) implements Holding {
 
   @Override
   public Scene read(String mainFile, ReadContext context) throws IOException, FormatException {
-    AbcRules.check(mainFile, context.resources(), context.findings());
-    return AbcReader.read(mainFile, context).toBuilder()
+    return StrictReading.read(AbcRules::check, AbcReader::read, mainFile, context).toBuilder()
         .frame(frame, FrameSource.CHOSEN, FrameSource.CHOSEN)
         .build();
   }

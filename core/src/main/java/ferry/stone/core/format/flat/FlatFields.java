@@ -6,6 +6,7 @@ import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.FrameFields;
 import ferry.stone.core.format.ReadContext;
 import ferry.stone.core.format.SceneReader;
+import ferry.stone.core.format.losses.StrictReading;
 import ferry.stone.core.math.Frame;
 import ferry.stone.core.math.LengthUnit;
 import ferry.stone.core.math.SignedAxis;
@@ -27,11 +28,13 @@ public final class FlatFields {
   private FlatFields() {}
 
   /**
-   * Reads what was landed: the file says neither unit nor axes, its numbers mean what was chosen.
+   * Reads what was landed, by the rules of its standard too: the file says neither unit nor axes,
+   * its numbers mean what was chosen.
    */
-  public static Scene read(SceneReader reader, String file, ReadContext context, Frame chosen)
+  public static Scene read(
+      StrictReading.Rules rules, SceneReader reader, String file, ReadContext context, Frame chosen)
       throws IOException, FormatException {
-    return reader.read(file, context).toBuilder()
+    return StrictReading.read(rules, reader, file, context).toBuilder()
         .frame(chosen, FrameSource.CHOSEN, FrameSource.CHOSEN)
         .build();
   }

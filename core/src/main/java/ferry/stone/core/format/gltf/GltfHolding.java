@@ -12,6 +12,7 @@ import ferry.stone.core.format.gltf.write.GltfTangents;
 import ferry.stone.core.format.losses.Capability;
 import ferry.stone.core.format.losses.Holding;
 import ferry.stone.core.format.losses.ReadBack;
+import ferry.stone.core.format.losses.StrictReading;
 import ferry.stone.core.geometry.triangle.RenderMesh;
 import ferry.stone.core.geometry.triangle.RenderPrimitive;
 import ferry.stone.core.motion.InBetweens;
@@ -40,8 +41,8 @@ record GltfHolding(GltfPacking packing) implements Holding {
 
   @Override
   public Scene read(String mainFile, ReadContext context) throws IOException, FormatException {
-    GltfRules.check(mainFile, context.resources(), context.findings());
-    return GltfTree.viewed(GltfReader.read(mainFile, context));
+    return GltfTree.viewed(
+        StrictReading.read(GltfRules::check, GltfReader::read, mainFile, context));
   }
 
   @Override

@@ -130,8 +130,7 @@ final class ObjLanding implements FlatWriter {
 
     @Override
     public Scene read(String mainFile, ReadContext context) throws IOException, FormatException {
-      ObjRules.check(mainFile, context.resources(), context.findings());
-      return FlatFields.read(ObjReader::read, mainFile, context, options.frame());
+      return FlatFields.read(ObjRules::check, ObjReader::read, mainFile, context, options.frame());
     }
 
     @Override

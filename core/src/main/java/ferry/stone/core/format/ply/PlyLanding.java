@@ -118,8 +118,7 @@ final class PlyLanding implements FlatWriter {
 
     @Override
     public Scene read(String mainFile, ReadContext context) throws IOException, FormatException {
-      PlyRules.check(mainFile, context.resources(), context.findings());
-      return FlatFields.read(PlyReader::read, mainFile, context, frame);
+      return FlatFields.read(PlyRules::check, PlyReader::read, mainFile, context, frame);
     }
 
     @Override

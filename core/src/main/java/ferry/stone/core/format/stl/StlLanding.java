@@ -111,8 +111,7 @@ final class StlLanding implements FlatWriter {
 
     @Override
     public Scene read(String mainFile, ReadContext context) throws IOException, FormatException {
-      StlRules.check(mainFile, context.resources(), context.findings());
-      return FlatFields.read(StlReader::read, mainFile, context, frame);
+      return FlatFields.read(StlRules::check, StlReader::read, mainFile, context, frame);
     }
 
     @Override

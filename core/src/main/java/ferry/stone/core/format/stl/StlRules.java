@@ -56,18 +56,28 @@ final class StlRules {
         size == StlFormat.HEAD + StlFormat.TRIANGLE * count,
         "byte 80",
         "The file is longer or shorter than its triangles.");
-    byte[] block = new byte[StlFormat.TRIANGLE];
+    byte[] block = new byte[BLOCK * StlFormat.TRIANGLE];
     ByteBuffer data = ByteBuffer.wrap(block).order(ByteOrder.LITTLE_ENDIAN);
-    for (long t = 0; t < count && in.readNBytes(block, 0, block.length) == block.length; t++) {
-      for (int i = 0; i < n.length; i++) {
-        n[i] = data.getFloat(4 * i);
+    for (long t = 0; t < count; t += BLOCK) {
+      int there = in.readNBytes(block, 0, block.length) / StlFormat.TRIANGLE;
+      for (int i = 0; i < Math.min(there, count - t); i++) {
+        triangle(data, i * StlFormat.TRIANGLE, t + i);
       }
-      if (!isRight()) {
-        rules.broken("triangle " + t, "A normal is not that of its corners.");
+      if (there < BLOCK) {
+        return;
       }
-      if (data.getShort(48) != 0) {
-        rules.broken("triangle " + t, "The bytes behind a triangle are not 0.");
-      }
+    }
+  }
+
+  private void triangle(ByteBuffer data, int at, long number) {
+    for (int i = 0; i < n.length; i++) {
+      n[i] = data.getFloat(at + 4 * i);
+    }
+    if (!isRight()) {
+      rules.broken("triangle " + number, "A normal is not that of its corners.");
+    }
+    if (data.getShort(at + 48) != 0) {
+      rules.broken("triangle " + number, "The bytes behind a triangle are not 0.");
     }
   }
 
@@ -84,6 +94,9 @@ final class StlRules {
     double along = (u.x * n[0] + u.y * n[1] + u.z * n[2]) / (twice * length);
     return Math.abs(length - 1) <= UNIT && along >= SIDE;
   }
+
+  /** Triangles that are read at once. */
+  private static final int BLOCK = 1000;
 
   private static final String[] FACET = {
     "facet normal", "outer loop", "vertex", "vertex", "vertex", "endloop", "endfacet"

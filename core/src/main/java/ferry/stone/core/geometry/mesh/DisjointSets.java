@@ -31,6 +31,9 @@ public final class DisjointSets {
   }
 
   public void join(int a, int b) {
+    if (parent[a] == parent[b]) {
+      return;
+    }
     int x = find(a);
     int y = find(b);
     if (x < y) {

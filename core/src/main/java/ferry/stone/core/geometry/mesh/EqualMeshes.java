@@ -5,18 +5,33 @@ import ferry.stone.core.scene.mesh.PolygonMesh;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 
 /**
  * Finds meshes with the very same vertices, faces and layers; names and materials may differ. Each
- * mesh is hashed once, O(n), and compared only with those of its hash.
+ * mesh of which there is another of its size is hashed once, O(n), and compared only with those of
+ * its hash.
  */
 public final class EqualMeshes {
+  /** The first mesh of so many points and corners: hashed when there is a second. */
+  private final Map<Long, PolygonMesh> firstOfSize = new HashMap<>();
+
+  private final Set<Long> hashed = new HashSet<>();
   private final Map<Integer, List<PolygonMesh>> byHash = new HashMap<>();
 
   /** The first mesh asked for that equals this one; itself when there is none. */
   public PolygonMesh firstLike(PolygonMesh mesh) {
+    long size = (long) mesh.points().count() << 32 | mesh.faces().cornerCount();
+    PolygonMesh first = firstOfSize.putIfAbsent(size, mesh);
+    if (first == null) {
+      return mesh;
+    }
+    if (hashed.add(size)) {
+      byHash.computeIfAbsent(hash(first), k -> new ArrayList<>(1)).add(first);
+    }
     List<PolygonMesh> bucket = byHash.computeIfAbsent(hash(mesh), k -> new ArrayList<>(1));
     for (PolygonMesh other : bucket) {
       if (same(other, mesh)) {

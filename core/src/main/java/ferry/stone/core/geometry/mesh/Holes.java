@@ -94,10 +94,9 @@ public final class Holes {
       areas[pieces.pieceOfFace()[f]] +=
           Triangulation.newell(mesh.points(), faces, faces.start(f), faces.size(f), n).length();
     }
-    int[] faceOf = facesOfCorners(faces);
     boolean[] rims = new boolean[rings.size()];
     for (int i = 0; i < rims.length; i++) {
-      double piece = areas[pieces.pieceOfFace()[faceOf[rings.get(i)[0]]]];
+      double piece = areas[pieces.pieceOfFace()[faces.faceOf(rings.get(i)[0])]];
       rims[i] = newell(rings.get(i)).length() >= RIM_PART * piece;
     }
     return rims;
@@ -134,24 +133,16 @@ public final class Holes {
   private void find(EdgeTable edges) {
     Polygons faces = mesh.faces();
     Coordinates points = mesh.points();
-    int[] corners = new int[faces.cornerCount()];
-    for (int c = 0; c < corners.length; c++) {
-      corners[c] = place[faces.vertex(c)];
-    }
-    EdgeTable table =
-        edges == null || sharesPlaces()
-            ? EdgeTable.of(VertexCopies.faces(faces, corners), points.count())
-            : edges;
+    EdgeTable table = edges == null || sharesPlaces() ? placedEdges() : edges;
     // A face that closes runs along a side from its end to its start.
     int[] sideEndingAt = new int[points.count()];
     Arrays.fill(sideEndingAt, -1);
     boolean[] crossing = new boolean[points.count()];
-    int[] next = nextCorners(faces);
     IntList starts = new IntList(16);
     for (int e = 0; e < table.count(); e++) {
       if (table.uses(e) == 1) {
         int c = table.corner(e, 0);
-        int end = corners[next[c]];
+        int end = place[faces.vertex(next(c))];
         crossing[end] |= sideEndingAt[end] >= 0;
         sideEndingAt[end] = c;
         starts.add(end);
@@ -167,8 +158,8 @@ public final class Holes {
         int side = sideEndingAt[at];
         whole = side >= 0 && !crossing[at];
         if (whole) {
-          ring.add(next[side]);
-          at = corners[side];
+          ring.add(next(side));
+          at = place[faces.vertex(side)];
         }
       }
       if (whole && at == starts.get(i) && ring.size() >= 3 && ring.size() <= MOST_CORNERS) {
@@ -177,14 +168,19 @@ public final class Holes {
     }
   }
 
-  private static int[] nextCorners(Polygons faces) {
-    int[] next = new int[faces.cornerCount()];
-    for (int f = 0; f < faces.faceCount(); f++) {
-      for (int c = faces.start(f); c < faces.end(f); c++) {
-        next[c] = c + 1 == faces.end(f) ? faces.start(f) : c + 1;
-      }
+  private EdgeTable placedEdges() {
+    Polygons faces = mesh.faces();
+    int[] corners = new int[faces.cornerCount()];
+    for (int c = 0; c < corners.length; c++) {
+      corners[c] = place[faces.vertex(c)];
     }
-    return next;
+    return EdgeTable.of(VertexCopies.faces(faces, corners), mesh.points().count());
+  }
+
+  /** The corner after one in its own face. */
+  private int next(int corner) {
+    int face = mesh.faces().faceOf(corner);
+    return corner + 1 == mesh.faces().end(face) ? mesh.faces().start(face) : corner + 1;
   }
 
   /**
@@ -215,13 +211,12 @@ public final class Holes {
     for (int f = 0; f < old; f++) {
       offsets[f + 1] = faces.end(f);
     }
-    int[] faceOf = facesOfCorners(faces);
     int at = faces.cornerCount();
     for (int r = 0; r < chosen.size(); r++) {
       for (int c : chosen.get(r)) {
         cornerFrom[at++] = c;
       }
-      faceFrom[old + r] = faceOf[chosen.get(r)[0]];
+      faceFrom[old + r] = faces.faceOf(chosen.get(r)[0]);
       offsets[old + r + 1] = at;
     }
     int[] vertices = new int[at];
@@ -273,14 +268,6 @@ public final class Holes {
           new Attribute(a.name(), a.semantic(), a.domain(), a.components(), values, indices));
     }
     return mesh.withAttributes(attributes);
-  }
-
-  private static int[] facesOfCorners(Polygons faces) {
-    int[] faceOf = new int[faces.cornerCount()];
-    for (int f = 0; f < faces.faceCount(); f++) {
-      Arrays.fill(faceOf, faces.start(f), faces.end(f), f);
-    }
-    return faceOf;
   }
 
   /** 0, 1, 2 … for what was there, then room for more. */

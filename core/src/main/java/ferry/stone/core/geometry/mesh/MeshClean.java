@@ -73,13 +73,32 @@ public final class MeshClean {
     Polygons faces = mesh.faces();
     Vector3d n = new Vector3d();
     for (int f = 0; f < faces.faceCount(); f++) {
-      Triangulation.newell(mesh.points(), faces, faces.start(f), faces.size(f), n);
-      double longest = longestSideSquared(faces, mesh.points(), f);
+      int start = faces.start(f);
+      Triangulation.newell(mesh.points(), faces, start, faces.size(f), n);
+      double longest =
+          faces.size(f) == 3
+              ? longestSideSquared(mesh.points(), faces, start)
+              : longestSideSquared(faces, mesh.points(), f);
       if (n.length() / 2 <= NO_AREA * longest && Double.isFinite(longest)) {
         flat.add(f);
       }
     }
     return flat;
+  }
+
+  /** Of a triangle. */
+  private static double longestSideSquared(Coordinates points, Polygons faces, int start) {
+    int a = faces.vertex(start);
+    int b = faces.vertex(start + 1);
+    int c = faces.vertex(start + 2);
+    double ux = points.x(b) - points.x(a);
+    double uy = points.y(b) - points.y(a);
+    double uz = points.z(b) - points.z(a);
+    double vx = points.x(c) - points.x(b);
+    double vy = points.y(c) - points.y(b);
+    double vz = points.z(c) - points.z(b);
+    double third = (ux + vx) * (ux + vx) + (uy + vy) * (uy + vy) + (uz + vz) * (uz + vz);
+    return Math.max(third, Math.max(ux * ux + uy * uy + uz * uz, vx * vx + vy * vy + vz * vz));
   }
 
   private static double longestSideSquared(Polygons faces, Coordinates points, int face) {

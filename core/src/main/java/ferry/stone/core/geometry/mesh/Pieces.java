@@ -32,7 +32,7 @@ public record Pieces(int count, int[] pieceOfFace) {
   /** For each vertex the first vertex that stands at exactly the same place. */
   public static int[] firstAtSamePlace(Coordinates points) {
     int n = points.count();
-    int capacity = Integer.highestOneBit(Math.max(16, n)) * 4;
+    int capacity = Integer.highestOneBit(Math.max(16, n + n / 2)) * 2;
     // The vertex above its hash; 0 is a free place.
     long[] table = new long[capacity];
     int[] first = new int[n];

@@ -77,15 +77,18 @@ public final class PlacedTriangles {
    */
   public double halfEdges() {
     double sum = 0;
-    for (int i = 0; i < corners.length; i++) {
-      double length = Math.sqrt(squared(points, corners[i], points, next(i)));
-      sum += Double.isFinite(length) ? length / 2 : 0;
+    for (int i = 0; i < corners.length; i += 3) {
+      sum += half(corners[i], corners[i + 1]);
+      sum += half(corners[i + 1], corners[i + 2]);
+      sum += half(corners[i + 2], corners[i]);
     }
     return sum;
   }
 
-  private int next(int corner) {
-    return corners[corner % 3 == 2 ? corner - 2 : corner + 1];
+  /** Half of a side's length. */
+  private double half(int v, int w) {
+    double length = Math.sqrt(squared(points, v, points, w));
+    return Double.isFinite(length) ? length / 2 : 0;
   }
 
   private static double squared(double[] p, int v, double[] q, int w) {
@@ -99,7 +102,17 @@ public final class PlacedTriangles {
   public boolean isSame(PlacedTriangles other) {
     return Arrays.equals(corners, other.corners)
         && Arrays.equals(points, other.points)
-        && most(points, other.points) == 0;
+        && isFinite();
+  }
+
+  /** Whether all points are somewhere. */
+  public boolean isFinite() {
+    double sum = 0;
+    for (double p : points) {
+      // No number for what is infinite or no number, 0 for all else.
+      sum += p - p;
+    }
+    return sum == 0;
   }
 
   /**

@@ -20,7 +20,15 @@ public record UvOverlap(double part, IntList faces) {
   public static final double WORTH_TELLING = 0.005;
 
   private static final int GRID = 1024;
+
+  /** Columns of the grid up to which trying each point is faster than working out each row. */
+  private static final int NARROW = 4;
+
   private static final int WORDS = GRID / Long.SIZE;
+
+  /** A large triangle costs some thousand steps. */
+  private static final int BETWEEN_CANCEL_POINTS = 64;
+
   private static final double SHIFT = 0.3819660112501051;
 
   public static UvOverlap of(PolygonMesh mesh, Attribute uv) {
@@ -29,24 +37,27 @@ public record UvOverlap(double part, IntList faces) {
     if (!(box[2] > box[0]) || !(box[3] > box[1])) {
       return new UvOverlap(0, overlapping);
     }
-    double scaleU = GRID / (box[2] - box[0]);
-    double scaleV = GRID / (box[3] - box[1]);
+    double[] placed = placed(uv, box);
+    int[] named = uv.domain() == Attribute.Domain.CORNER ? uv.indices() : null;
     long[] once = new long[GRID * WORDS];
     long[] twice = new long[GRID * WORDS];
     Polygons faces = mesh.faces();
     double[] t = new double[6];
     for (int f = 0; f < faces.faceCount(); f++) {
+      if (f % BETWEEN_CANCEL_POINTS == 0) {
+        Cancel.point();
+      }
       int start = faces.start(f);
       boolean hit = false;
       for (int c = start + 1; c + 1 < faces.end(f); c++) {
-        int[] corners = {start, c, c + 1};
         boolean whole = true;
         for (int k = 0; k < 3; k++) {
-          int value = uv.valueOf(corners[k], faces.vertex(corners[k]), f);
+          int corner = k == 0 ? start : c + k - 1;
+          int value = named != null ? named[corner] : uv.valueOf(corner, faces.vertex(corner), f);
           whole &= value >= 0;
           if (whole) {
-            t[2 * k] = (uv.values()[uv.components() * value] - box[0]) * scaleU;
-            t[2 * k + 1] = (uv.values()[uv.components() * value + 1] - box[1]) * scaleV;
+            t[2 * k] = placed[2 * value];
+            t[2 * k + 1] = placed[2 * value + 1];
           }
         }
         hit |= whole && cover(t, once, twice);
@@ -57,6 +68,20 @@ public record UvOverlap(double part, IntList faces) {
     }
     long covered = bits(once);
     return new UvOverlap(covered == 0 ? 0 : (double) bits(twice) / covered, overlapping);
+  }
+
+  /** All values in steps of the grid. */
+  private static double[] placed(Attribute uv, double[] box) {
+    double scaleU = GRID / (box[2] - box[0]);
+    double scaleV = GRID / (box[3] - box[1]);
+    float[] values = uv.values();
+    int components = uv.components();
+    double[] placed = new double[2 * uv.valueCount()];
+    for (int i = 0; i < placed.length / 2; i++) {
+      placed[2 * i] = (values[components * i] - box[0]) * scaleU;
+      placed[2 * i + 1] = (values[components * i + 1] - box[1]) * scaleV;
+    }
+    return placed;
   }
 
   private static double[] box(Attribute uv) {
@@ -93,9 +118,13 @@ public record UvOverlap(double part, IntList faces) {
     }
     int fromY = Math.max(0, after(Math.min(t[1], Math.min(t[3], t[5]))));
     int toY = Math.min(GRID - 1, before(Math.max(t[1], Math.max(t[3], t[5]))));
+    int fromX = Math.max(0, after(Math.min(t[0], Math.min(t[2], t[4]))));
+    int toX = Math.min(GRID - 1, before(Math.max(t[0], Math.max(t[2], t[4]))));
     double sign = Math.signum(area);
+    if (toX - fromX < NARROW) {
+      return coverNarrow(t, sign, fromX, toX, fromY, toY, once, twice);
+    }
     boolean hit = false;
-    Cancel.point();
     for (int y = fromY; y <= toY; y++) {
       double least = Double.NEGATIVE_INFINITY;
       double most = Double.POSITIVE_INFINITY;
@@ -119,6 +148,39 @@ public record UvOverlap(double part, IntList faces) {
     return hit;
   }
 
+  /** The same for a triangle so narrow that each grid point of its box is looked at. */
+  private static boolean coverNarrow(
+      double[] t, double sign, int fromX, int toX, int fromY, int toY, long[] once, long[] twice) {
+    // Inside is on the same side of all three edges; along a row each side changes evenly.
+    double rise0 = sign * (t[3] - t[1]);
+    double rise1 = sign * (t[5] - t[3]);
+    double rise2 = sign * (t[1] - t[5]);
+    long marked = 0;
+    for (int y = fromY; y <= toY; y++) {
+      double v = y + SHIFT;
+      double u = fromX + SHIFT;
+      double side0 = sign * (t[2] - t[0]) * (v - t[1]) - rise0 * (u - t[0]);
+      double side1 = sign * (t[4] - t[2]) * (v - t[3]) - rise1 * (u - t[2]);
+      double side2 = sign * (t[0] - t[4]) * (v - t[5]) - rise2 * (u - t[4]);
+      for (int x = fromX; x <= toX; x++) {
+        // Without a branch: which points are inside cannot be guessed.
+        long bit = (side0 > 0 ? 1L : 0) & (side1 > 0 ? 1L : 0) & (side2 > 0 ? 1L : 0);
+        int word = y * WORDS + x / Long.SIZE;
+        bit <<= x;
+        long before = once[word];
+        once[word] = before | bit;
+        if ((before & bit) != 0) {
+          twice[word] |= bit;
+          marked = bit;
+        }
+        side0 -= rise0;
+        side1 -= rise1;
+        side2 -= rise2;
+      }
+    }
+    return marked != 0;
+  }
+
   /** Marks points of a row; whether one was marked before. */
   private static boolean mark(int row, int from, int to, long[] once, long[] twice) {
     boolean hit = false;
@@ -140,11 +202,14 @@ public record UvOverlap(double part, IntList faces) {
 
   /** The first grid point beyond a place. */
   private static int after(double place) {
-    return (int) Math.max(-1, Math.min(GRID, Math.floor(place - SHIFT))) + 1;
+    double p = place - SHIFT;
+    return p < 0 ? 0 : Math.min(GRID, (int) p) + 1;
   }
 
   /** The last grid point short of a place. */
   private static int before(double place) {
-    return (int) Math.max(0, Math.min(GRID, Math.ceil(place - SHIFT))) - 1;
+    double p = place - SHIFT;
+    int whole = Math.min(GRID, (int) p);
+    return !(p > 0) ? -1 : p > whole ? Math.min(GRID - 1, whole) : whole - 1;
   }
 }

@@ -30,6 +30,11 @@ public final class CornerDifference {
     sameWorld = farWorld.equals(landedWorld);
   }
 
+  /** Whether both parts stand in the same place. */
+  boolean isSameWorld() {
+    return sameWorld;
+  }
+
   void positions(double x, double y, double z, double toX, double toY, double toZ) {
     if (sameWorld && x == toX && y == toY && z == toZ) {
       return;

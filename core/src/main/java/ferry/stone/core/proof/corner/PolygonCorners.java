@@ -44,14 +44,16 @@ public final class PolygonCorners implements CornerPairs {
     boolean same = wanted.faces().hasSameSizes(found.faces());
     sameVertices =
         wanted.points().count() == found.points().count() && wanted.faces().isSame(found.faces());
-    if (sameVertices) {
+    boolean sameNumbers =
+        sameVertices && difference.isSameWorld() && wanted.points().isSame(found.points());
+    if (sameVertices && !sameNumbers) {
       boolean[] used = used(Attribute.Domain.VERTEX);
       for (int v = 0; v < used.length; v++) {
         if (used[v]) {
           position(v, v);
         }
       }
-    } else if (same) {
+    } else if (same && !sameVertices) {
       for (int c = 0; c < wanted.faces().cornerCount(); c++) {
         position(wanted.faces().vertex(c), found.faces().vertex(c));
       }

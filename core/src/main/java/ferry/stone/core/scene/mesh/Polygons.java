@@ -74,6 +74,25 @@ public final class Polygons {
     return end(face) - start(face);
   }
 
+  /** The face that has a corner; O(log f) where faces have different numbers of corners. */
+  public int faceOf(int corner) {
+    if (offsets == null) {
+      // To divide by a number that is known is much faster.
+      return arity == 3 ? corner / 3 : corner / arity;
+    }
+    int low = 0;
+    int high = offsets.length - 2;
+    while (low < high) {
+      int middle = (low + high + 1) >>> 1;
+      if (offsets[middle] <= corner) {
+        low = middle;
+      } else {
+        high = middle - 1;
+      }
+    }
+    return low;
+  }
+
   public int vertex(int corner) {
     return cornerVertex[corner];
   }

@@ -103,9 +103,14 @@ public record KeyCurve(
    */
   public int before(double t, int near) {
     int last = seconds.length - 1;
-    for (int key = Math.max(0, near); key <= near + 1 && key <= last; key++) {
-      if (seconds[key] <= t && (key == last || t < seconds[key + 1])) {
-        return key;
+    int from = Math.max(0, near);
+    if (from <= last && seconds[from] <= t) {
+      if (from == last || t < seconds[from + 1]) {
+        return from;
+      }
+      // Now the next key is not after the time either.
+      if (near >= 0 && (from + 1 == last || t < seconds[from + 2])) {
+        return from + 1;
       }
     }
     int key = Arrays.binarySearch(seconds, t);

@@ -11,8 +11,6 @@ import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayDeque;
 import java.util.Deque;
-import java.util.zip.DataFormatException;
-import java.util.zip.Inflater;
 
 /**
  * Reads the binary form: nested records whose heads are 32 bits wide, 64 from version 7500 on, with
@@ -36,12 +34,14 @@ public final class FbxBinaryParser {
   private final String resource;
   private final Budget budget;
   private final BinaryCursor in;
+  private final FbxArrays arrays;
   private boolean wide;
 
   private FbxBinaryParser(String resource, RandomBytes file, Budget budget) {
     this.resource = resource;
     this.budget = budget;
     in = new BinaryCursor(resource, file, ByteOrder.LITTLE_ENDIAN);
+    arrays = new FbxArrays(resource);
   }
 
   /**
@@ -82,7 +82,17 @@ public final class FbxBinaryParser {
       throws IOException, FormatException {
     FbxBinaryParser parser = new FbxBinaryParser(resource, file, budget);
     parser.wide = version >= WIDE_HEADS;
-    return parser.records();
+    try (FbxArrays arrays = parser.arrays) {
+      try {
+        FbxRecord root = parser.records();
+        arrays.finish();
+        return root;
+      } catch (FormatException later) {
+        // What is wrong with an array that stands before that is told first.
+        arrays.finish();
+        throw later;
+      }
+    }
   }
 
   private record Open(FbxRecord record, long end) {}
@@ -135,7 +145,7 @@ public final class FbxBinaryParser {
         throw error(Kind.CORRUPT, at, "the values of " + record.name() + " do not fit into it.");
       }
       for (long v = 0; v < count; v++) {
-        record.values().add(value(valuesEnd, record.name()));
+        value(valuesEnd, record);
       }
       top.record().children().add(record);
       in.position(valuesEnd);
@@ -148,9 +158,18 @@ public final class FbxBinaryParser {
     }
   }
 
-  private Object value(long end, String name) throws IOException, FormatException {
+  private void value(long end, FbxRecord record) throws IOException, FormatException {
     long at = in.position();
+    String name = record.name();
     char type = (char) take(1, end, name).readByte();
+    switch (type) {
+      case 'f', 'd', 'l', 'i', 'b', 'c' -> array(type, end, record);
+      default -> record.values().add(single(type, end, name, at));
+    }
+  }
+
+  private Object single(char type, long end, String name, long at)
+      throws IOException, FormatException {
     return switch (type) {
       case 'Y' -> (long) take(2, end, name).readShort();
       case 'C', 'B' -> {
@@ -168,7 +187,6 @@ public final class FbxBinaryParser {
         byte[] bytes = in.bytes(length, "a value of " + name);
         yield type == 'R' ? bytes : new String(bytes, StandardCharsets.UTF_8);
       }
-      case 'f', 'd', 'l', 'i', 'b', 'c' -> array(type, end, name);
       default ->
           throw error(Kind.CORRUPT, at, name + " has a value of unknown type '" + type + "'.");
     };
@@ -183,8 +201,9 @@ public final class FbxBinaryParser {
     return in;
   }
 
-  private Object array(char type, long end, String name) throws IOException, FormatException {
+  private void array(char type, long end, FbxRecord record) throws IOException, FormatException {
     long at = in.position();
+    String name = record.name();
     take(12, end, name);
     int count = in.readInt();
     int encoding = in.readInt();
@@ -213,70 +232,11 @@ public final class FbxBinaryParser {
       budget.claim(kept + bytes, "byte " + at, what);
     }
     budget.claim(kept, "byte " + at, what);
-    ByteBuffer data =
-        encoding == 0
-            ? in.block(bytes, "the array of " + name)
-            : ByteBuffer.wrap(inflated(stored, bytes, at, name)).order(ByteOrder.LITTLE_ENDIAN);
-    return unpacked(type, data, count);
-  }
-
-  private static Object unpacked(char type, ByteBuffer data, int count) {
-    return switch (type) {
-      case 'f' -> {
-        double[] values = new double[count];
-        for (int i = 0; i < count; i++) {
-          values[i] = data.getFloat(4 * i);
-        }
-        yield values;
-      }
-      case 'd' -> {
-        double[] values = new double[count];
-        data.asDoubleBuffer().get(values);
-        yield values;
-      }
-      case 'l' -> {
-        long[] values = new long[count];
-        data.asLongBuffer().get(values);
-        yield values;
-      }
-      case 'i' -> {
-        int[] values = new int[count];
-        data.asIntBuffer().get(values);
-        yield values;
-      }
-      default -> {
-        int[] values = new int[count];
-        for (int i = 0; i < count; i++) {
-          values[i] = data.get(i);
-        }
-        yield values;
-      }
-    };
-  }
-
-  private byte[] inflated(int stored, long bytes, long at, String name)
-      throws IOException, FormatException {
-    if (bytes > Integer.MAX_VALUE - 16) {
-      throw error(Kind.TOO_LARGE, at, "the array of " + name + " is larger than 2 GB.");
+    if (count > Integer.MAX_VALUE - 16) {
+      throw error(Kind.TOO_LARGE, at, what + " has more values than can be held.");
     }
-    byte[] result = new byte[(int) bytes];
-    Inflater inflater = new Inflater();
-    try {
-      inflater.setInput(in.bytes(stored, "the array of " + name));
-      int filled = 0;
-      while (filled < result.length) {
-        int got = inflater.inflate(result, filled, result.length - filled);
-        if (got == 0) {
-          throw error(Kind.TRUNCATED, at, "the packed array of " + name + " ends too early.");
-        }
-        filled += got;
-      }
-    } catch (DataFormatException e) {
-      throw error(Kind.CORRUPT, at, "the packed array of " + name + " is damaged.");
-    } finally {
-      inflater.end();
-    }
-    return result;
+    byte[] raw = in.bytes(encoding == 0 ? bytes : stored, what);
+    arrays.add(record, new FbxArrays.Packed(type, count, encoding != 0, raw, at));
   }
 
   private FormatException error(Kind kind, long at, String problem) {

@@ -2,7 +2,10 @@ package ferry.stone.core.format.fbx.raw;
 
 import ferry.stone.core.scene.time.KeyCurve;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 
 /** Keys of one number as the format holds them: flags and handles are shared by runs of keys. */
 public final class FbxCurve {
@@ -30,47 +33,129 @@ public final class FbxCurve {
 
   private FbxCurve() {}
 
-  /** The keys of a curve, or {@code null} when it has no usable ones. */
-  public static KeyCurve read(FbxRecord record) {
+  /**
+   * Arrays that many curves of a take have alike, held once: most have keys at the same times, and
+   * neither handles nor lengths of them.
+   */
+  public static final class Alike {
+    private record Times(long[] ticks, double[] seconds) {}
+
+    // The last ones of each length: curves of one joint often have many keys, and few.
+    private final Map<Integer, Times> times = new HashMap<>();
+    private final Map<Integer, float[]> flat = new HashMap<>();
+    private final Map<Integer, float[]> even = new HashMap<>();
+
+    /** Key times, {@code null} where they fall. */
+    private double[] seconds(long[] ticks, int count) {
+      Times last = times.get(count);
+      if (last != null && Arrays.equals(last.ticks, 0, count, ticks, 0, count)) {
+        return last.seconds;
+      }
+      double[] seconds = new double[count];
+      for (int i = 0; i < count; i++) {
+        seconds[i] = ticks[i] / FbxSettings.TICKS_PER_SECOND;
+        if (i > 0 && seconds[i] < seconds[i - 1]) {
+          return null;
+        }
+      }
+      times.put(count, new Times(ticks, seconds));
+      return seconds;
+    }
+
+    private float[] flat(int count) {
+      return flat.computeIfAbsent(count, float[]::new);
+    }
+
+    private float[] even(int count) {
+      return even.computeIfAbsent(
+          count,
+          n -> {
+            float[] even = new float[n];
+            Arrays.fill(even, KeyCurve.EVEN);
+            return even;
+          });
+    }
+  }
+
+  /**
+   * The keys of a curve, or {@code null} when it has no usable ones.
+   *
+   * @param alike of the same take
+   */
+  public static KeyCurve read(FbxRecord record, Alike alike) {
     long[] ticks = record.at("KeyTime").longs();
     double[] numbers = record.at("KeyValueFloat").doubles();
     int count = Math.min(ticks.length, numbers.length);
-    if (count == 0) {
+    double[] seconds = count == 0 ? null : alike.seconds(ticks, count);
+    if (seconds == null) {
       return null;
     }
-    double[] seconds = new double[count];
-    double[] values = new double[count];
-    for (int i = 0; i < count; i++) {
-      seconds[i] = ticks[i] / FbxSettings.TICKS_PER_SECOND;
-      values[i] = numbers[i];
-      if (i > 0 && seconds[i] < seconds[i - 1] || !Double.isFinite(numbers[i])) {
+    double[] values = numbers.length == count ? numbers : Arrays.copyOf(numbers, count);
+    for (double value : values) {
+      if (!Double.isFinite(value)) {
         return null;
       }
     }
-    KeyCurve curve = KeyCurve.of(seconds, values);
-    attributes(record, curve);
+    int[] flags = record.at("KeyAttrFlags").ints();
+    double[] data = floats(record.at("KeyAttrDataFloat").doubles());
+    KeyCurve curve =
+        hasHandles(flags, data)
+            ? KeyCurve.of(seconds, values)
+            : new KeyCurve(
+                seconds,
+                values,
+                new byte[count],
+                alike.flat(count),
+                alike.flat(count),
+                alike.even(count),
+                alike.even(count));
+    attributes(flags, record.at("KeyAttrRefCount").ints(), data, curve);
     return curve;
   }
 
-  private static void attributes(FbxRecord record, KeyCurve curve) {
-    int[] written = record.at("KeyAttrFlags").ints();
-    int[] repeats = record.at("KeyAttrRefCount").ints();
-    double[] data = floats(record.at("KeyAttrDataFloat").doubles());
+  /** Whether any key has a slope or a length of its own. */
+  private static boolean hasHandles(int[] flags, double[] data) {
+    for (int run = 0; run < flags.length && PER_KEY * run + 2 < data.length; run++) {
+      if (data[PER_KEY * run] != 0
+          || data[PER_KEY * run + 1] != 0
+          || (flags[run] & (WEIGHTED_RIGHT | WEIGHTED_NEXT_LEFT)) != 0) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  private static void attributes(int[] written, int[] repeats, double[] data, KeyCurve curve) {
     int count = curve.seconds().length;
     int key = 0;
     for (int run = 0; run < written.length && key < count; run++) {
       int times = run < repeats.length ? Math.max(1, repeats[run]) : 1;
-      for (int i = 0; i < times && key < count; i++, key++) {
-        curve.modes()[key] = mode(written[run]);
-        if (PER_KEY * run + 2 < data.length) {
-          curve.rightSlopes()[key] = (float) data[PER_KEY * run];
-          curve.nextLeftSlopes()[key] = (float) data[PER_KEY * run + 1];
-          weights(curve, key, written[run], data[PER_KEY * run + 2]);
-        }
+      int end = (int) Math.min(count, (long) key + times);
+      Arrays.fill(curve.modes(), key, end, mode(written[run]));
+      if (PER_KEY * run + 2 < data.length) {
+        handles(curve, key, end, written[run], data, PER_KEY * run);
       }
+      key = end;
     }
-    while (key < count) {
-      curve.modes()[key++] = KeyCurve.LINE;
+    Arrays.fill(curve.modes(), key, count, KeyCurve.LINE);
+  }
+
+  private static void handles(
+      KeyCurve curve, int from, int to, int flags, double[] data, int place) {
+    if (data[place] != 0) {
+      Arrays.fill(curve.rightSlopes(), from, to, (float) data[place]);
+    }
+    if (data[place + 1] != 0) {
+      Arrays.fill(curve.nextLeftSlopes(), from, to, (float) data[place + 1]);
+    }
+    // Two lengths are packed into the bits of one float; text shows them as a whole number.
+    double packed = data[place + 2];
+    int bits = packed >= 1 ? (int) packed : Float.floatToRawIntBits((float) packed);
+    if ((flags & WEIGHTED_RIGHT) != 0) {
+      Arrays.fill(curve.rightWeights(), from, to, (float) ((bits & 0xffff) / WEIGHT_UNIT));
+    }
+    if ((flags & WEIGHTED_NEXT_LEFT) != 0) {
+      Arrays.fill(curve.nextLeftWeights(), from, to, (float) ((bits >>> 16) / WEIGHT_UNIT));
     }
   }
 
@@ -101,17 +186,6 @@ public final class FbxCurve {
       return (flags & CONSTANT_NEXT) != 0 ? KeyCurve.HOLD_NEXT : KeyCurve.HOLD;
     }
     return (flags & LINEAR) != 0 ? KeyCurve.LINE : KeyCurve.CURVE;
-  }
-
-  /** Two lengths are packed into the bits of one float; text shows them as a whole number. */
-  private static void weights(KeyCurve curve, int key, int flags, double packed) {
-    int bits = packed >= 1 ? (int) packed : Float.floatToRawIntBits((float) packed);
-    if ((flags & WEIGHTED_RIGHT) != 0) {
-      curve.rightWeights()[key] = (float) ((bits & 0xffff) / WEIGHT_UNIT);
-    }
-    if ((flags & WEIGHTED_NEXT_LEFT) != 0) {
-      curve.nextLeftWeights()[key] = (float) ((bits >>> 16) / WEIGHT_UNIT);
-    }
   }
 
   /** The curve as a record's children: times in ticks, values and handles as floats. */
@@ -151,12 +225,9 @@ public final class FbxCurve {
     children.add(FbxBuild.record("KeyVer", VERSION));
     children.add(FbxBuild.record("KeyTime", (Object) ticks));
     children.add(FbxBuild.record("KeyValueFloat", (Object) values));
-    children.add(FbxBuild.record("KeyAttrFlags", (Object) java.util.Arrays.copyOf(flags, runs)));
-    children.add(
-        FbxBuild.record(
-            "KeyAttrDataFloat", (Object) java.util.Arrays.copyOf(data, PER_KEY * runs)));
-    children.add(
-        FbxBuild.record("KeyAttrRefCount", (Object) java.util.Arrays.copyOf(repeats, runs)));
+    children.add(FbxBuild.record("KeyAttrFlags", (Object) Arrays.copyOf(flags, runs)));
+    children.add(FbxBuild.record("KeyAttrDataFloat", (Object) Arrays.copyOf(data, PER_KEY * runs)));
+    children.add(FbxBuild.record("KeyAttrRefCount", (Object) Arrays.copyOf(repeats, runs)));
     return children;
   }
 

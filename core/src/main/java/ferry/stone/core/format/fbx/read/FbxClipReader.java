@@ -15,16 +15,15 @@ import ferry.stone.core.scene.time.Clip;
 import ferry.stone.core.scene.time.Clip.Keys;
 import ferry.stone.core.scene.time.Clip.Track;
 import ferry.stone.core.scene.time.KeyCurve;
-import ferry.stone.core.work.Cancel;
+import ferry.stone.core.work.Beside;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Collections;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
-import java.util.concurrent.ForkJoinPool;
-import java.util.concurrent.ForkJoinTask;
 import java.util.function.DoubleUnaryOperator;
+import java.util.function.Supplier;
 
 /**
  * Turns takes into clips. The keys are kept as they were written; beside them tracks of
@@ -77,6 +76,7 @@ final class FbxClipReader {
   private final double tolerance;
   private final Budget budget;
   private final Findings findings;
+  private volatile Grid lastGrid;
 
   /**
    * @param size of what is shown, in scene units
@@ -115,6 +115,7 @@ final class FbxClipReader {
       start = meets ? span[0] : range[0];
       end = meets ? span[1] : range[1];
     }
+    double[] ends = {start, end};
     List<Track> tracks = new ArrayList<>();
     List<Keys> keys = new ArrayList<>();
     FbxMotion.Value[][] moves = new FbxMotion.Value[models.size()][];
@@ -126,11 +127,17 @@ final class FbxClipReader {
     List<Sampling> samplings = new ArrayList<>();
     for (int i = 0; i < moves.length; i++) {
       if (moves[i] != null) {
-        double[] times = times(moves[i], start, end);
-        keep(models.get(i), moves[i], times, keys);
-        blended |= isBlended(moves[i]);
+        FbxMotion.Value[] own = moves[i];
+        boolean blends = isBlended(own);
+        keep(models.get(i), own, blends ? times(own, start, end) : null, keys);
+        blended |= blends;
         if (!bound[i]) {
-          samplings.add(new Sampling(models.get(i), moves[i], times));
+          samplings.add(
+              new Sampling(
+                  models.get(i),
+                  own,
+                  () -> times(own, ends[0], ends[1]),
+                  (long) ((ends[1] - ends[0]) * framesPerSecond)));
         }
       }
     }
@@ -149,35 +156,50 @@ final class FbxClipReader {
     return new Clip(id, name, start, end, tracks).withKeys(keys);
   }
 
-  /** A part whose motion is sampled by itself. */
-  private record Sampling(Model model, FbxMotion.Value[] moves, double[] times) {}
+  /**
+   * A part whose motion is sampled by itself.
+   *
+   * @param moments about how many there will be
+   */
+  private record Sampling(
+      Model model, FbxMotion.Value[] moves, Supplier<double[]> times, long moments) {}
+
+  /** Moments that are sampled in one go: few enough to be held to the budget soon. */
+  private static final int MOMENTS_AT_ONCE = 20_000;
 
   /**
-   * Samples as many parts at once as there are cores, and no more: what they come to is held to the
-   * budget before the next.
+   * Samples on all cores, some parts ahead: what they come to is held to the budget before more.
    */
   private void sample(String take, List<Sampling> samplings, List<Track> tracks)
       throws FormatException {
-    int cores = 1 + ForkJoinPool.getCommonPoolParallelism();
-    for (int from = 0; from < samplings.size(); from += cores) {
-      List<Sampling> now = samplings.subList(from, Math.min(from + cores, samplings.size()));
-      List<List<Track>> made = new ArrayList<>(Collections.nCopies(now.size(), List.of()));
-      List<ForkJoinTask<?>> beside = new ArrayList<>();
-      for (int i = 1; i < now.size(); i++) {
-        int place = i;
-        beside.add(Cancel.beside(() -> made.set(place, sampled(now.get(place)))));
-      }
-      made.set(0, sampled(now.get(0)));
-      beside.forEach(ForkJoinTask::join);
-      for (List<Track> each : made) {
-        add(take, each, tracks);
+    try (Beside beside = new Beside()) {
+      ArrayDeque<Supplier<List<Track>>> begun = new ArrayDeque<>();
+      int from = 0;
+      while (from < samplings.size() || !begun.isEmpty()) {
+        if (from < samplings.size() && begun.size() < 2 * Beside.cores()) {
+          int to = endOfBatch(samplings, from);
+          List<Sampling> batch = samplings.subList(from, to);
+          begun.add(beside.give(() -> batch.stream().flatMap(s -> sampled(s).stream()).toList()));
+          from = to;
+        } else {
+          add(take, begun.remove().get(), tracks);
+        }
       }
     }
   }
 
+  private static int endOfBatch(List<Sampling> samplings, int from) {
+    int to = from;
+    long moments = 0;
+    while (to < samplings.size() && (to == from || moments < MOMENTS_AT_ONCE)) {
+      moments += samplings.get(to++).moments();
+    }
+    return to;
+  }
+
   private List<Track> sampled(Sampling each) {
     FbxPartMotion part = new FbxPartMotion(each.model().rest(), each.moves(), tolerance);
-    return part.tracks(each.model().nodeId(), each.times());
+    return part.tracks(each.model().nodeId(), each.times().get());
   }
 
   /** Adds sampled motion within the budget: a few keys can stand for many hours of it. */
@@ -212,6 +234,9 @@ final class FbxClipReader {
     return false;
   }
 
+  /**
+   * @param times for layers that are blended, {@code null} where none are
+   */
   private static void keep(Model model, FbxMotion.Value[] own, double[] times, List<Keys> keys) {
     for (int v = 0; v < own.length; v++) {
       if (own[v] != null) {
@@ -253,10 +278,28 @@ final class FbxClipReader {
     return grid(keys, start, end);
   }
 
+  /** Moments that belong to keys: the joints of a rig mostly have theirs at the same times. */
+  private record Grid(double[] keys, double start, double end, double[] times) {
+    boolean isOf(double[] otherKeys, double otherStart, double otherEnd) {
+      return start == otherStart && end == otherEnd && Arrays.equals(keys, otherKeys);
+    }
+  }
+
   /** Moments to look at within the take: its ends, its keys, and every frame between the keys. */
   private double[] grid(DoubleList keys, double start, double end) {
     double[] sorted = keys.toArray();
-    Arrays.sort(sorted);
+    if (!rises(sorted)) {
+      Arrays.sort(sorted);
+    }
+    Grid last = lastGrid;
+    if (last == null || !last.isOf(sorted, start, end)) {
+      last = new Grid(sorted, start, end, between(sorted, start, end));
+      lastGrid = last;
+    }
+    return last.times;
+  }
+
+  private double[] between(double[] sorted, double start, double end) {
     double first = Math.max(start, sorted[0]);
     double last = Math.min(end, sorted[sorted.length - 1]);
     DoubleList times = new DoubleList(2 * sorted.length);
@@ -287,6 +330,15 @@ final class FbxClipReader {
       times.add(end);
     }
     return times.toArray();
+  }
+
+  private static boolean rises(double[] times) {
+    for (int i = 1; i < times.length; i++) {
+      if (times[i] < times[i - 1]) {
+        return false;
+      }
+    }
+    return true;
   }
 
   private static boolean near(double[] keys, int key, double t) {

@@ -17,12 +17,17 @@ import ferry.stone.core.scene.mesh.Coordinates;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.mesh.Polygons;
 import ferry.stone.core.scene.mesh.Subdivision;
+import ferry.stone.core.work.Beside;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.function.Supplier;
 
 /** Reads a geometry: polygons, layer elements, creases, materials of faces. */
 final class FbxMeshReader {
+  /** Points from which it pays to use another core. */
+  private static final int MANY = 20_000;
+
   private final String resource;
   private final FbxDocument.Item item;
   private final FbxRecord record;
@@ -44,6 +49,14 @@ final class FbxMeshReader {
       throw error("Vertices", xyz.length + " numbers are no whole number of points.");
     }
     vertices = xyz.length / 3;
+    try (Beside beside = new Beside()) {
+      Supplier<Coordinates> points =
+          vertices < MANY ? () -> coordinates(xyz) : beside.give(() -> coordinates(xyz));
+      return read(id, points);
+    }
+  }
+
+  private PolygonMesh read(int id, Supplier<Coordinates> points) throws FormatException {
     faces = polygons();
     edgeCorners = record.at("Edges").ints();
     List<Attribute> attributes = new ArrayList<>();
@@ -55,7 +68,7 @@ final class FbxMeshReader {
     int slotCount = 1 + (slots == null ? 0 : Arrays.stream(slots).max().orElse(0));
     int[] none = new int[slotCount];
     Arrays.fill(none, -1);
-    return PolygonMesh.of(id, item.name(), coordinates(xyz), faces).toBuilder()
+    return PolygonMesh.of(id, item.name(), points.get(), faces).toBuilder()
         .attributes(attributes)
         .materials(none, slots)
         .smoothing(smoothing())
@@ -67,14 +80,12 @@ final class FbxMeshReader {
 
   /** Most files hold floats widened to doubles: those are kept as floats. */
   static Coordinates coordinates(double[] xyz) {
-    for (double v : xyz) {
-      if ((float) v != v && !Double.isNaN(v)) {
-        return Coordinates.of(xyz);
-      }
-    }
     float[] floats = new float[xyz.length];
     for (int i = 0; i < floats.length; i++) {
       floats[i] = (float) xyz[i];
+      if (floats[i] != xyz[i] && !Double.isNaN(xyz[i])) {
+        return Coordinates.of(xyz);
+      }
     }
     return Coordinates.of(floats);
   }
@@ -82,6 +93,10 @@ final class FbxMeshReader {
   /** The last corner of each polygon is written as its one's complement. */
   private Polygons polygons() throws FormatException {
     int[] written = record.at("PolygonVertexIndex").ints();
+    Polygons triangles = triangles(written);
+    if (triangles != null) {
+      return triangles;
+    }
     int[] corners = new int[written.length];
     IntList offsets = new IntList(written.length / 3 + 2);
     offsets.add(0);
@@ -103,6 +118,26 @@ final class FbxMeshReader {
       offsets.add(written.length);
     }
     return Polygons.of(corners, offsets.toArray());
+  }
+
+  /** The same where all faces are triangles and all is well; {@code null} for anything else. */
+  private Polygons triangles(int[] written) {
+    if (written.length % 3 != 0) {
+      return null;
+    }
+    int[] corners = new int[written.length];
+    for (int i = 0; i < written.length; i += 3) {
+      int a = written[i];
+      int b = written[i + 1];
+      int c = ~written[i + 2];
+      if ((a | b | c) < 0 || Math.max(a, Math.max(b, c)) >= vertices) {
+        return null;
+      }
+      corners[i] = a;
+      corners[i + 1] = b;
+      corners[i + 2] = c;
+    }
+    return Polygons.triangles(corners);
   }
 
   private void add(
@@ -311,17 +346,8 @@ final class FbxMeshReader {
 
   /** The corner after one in its own face. */
   private int next(int corner) {
-    int low = 0;
-    int high = faces.faceCount() - 1;
-    while (low < high) {
-      int middle = (low + high + 1) / 2;
-      if (faces.start(middle) <= corner) {
-        low = middle;
-      } else {
-        high = middle - 1;
-      }
-    }
-    return corner + 1 < faces.end(low) ? corner + 1 : faces.start(low);
+    int face = faces.faceOf(corner);
+    return corner + 1 < faces.end(face) ? corner + 1 : faces.start(face);
   }
 
   private void report(String code, String message, int count) {

@@ -35,6 +35,7 @@ final class FbxMotion {
 
   private final FbxDocument.Item stack;
   private final Map<Long, Map<String, List<Layer>>> values = new HashMap<>();
+  private final FbxCurve.Alike alike = new FbxCurve.Alike();
   private double first = Double.POSITIVE_INFINITY;
   private double last = Double.NEGATIVE_INFINITY;
 
@@ -60,7 +61,7 @@ final class FbxMotion {
     KeyCurve[] curves = new KeyCurve[3];
     for (FbxDocument.Link link : document.sources(node)) {
       if (link.item().kind().equals("AnimationCurve")) {
-        KeyCurve curve = FbxCurve.read(link.item().record());
+        KeyCurve curve = FbxCurve.read(link.item().record(), alike);
         curves[Math.max(0, PARTS.indexOf(link.property()))] = curve;
         if (curve != null) {
           first = Math.min(first, curve.seconds()[0]);
@@ -113,6 +114,9 @@ final class FbxMotion {
     private final double[] rest;
     private final boolean multiplies;
 
+    /** Whether one layer says it all. */
+    private final boolean plain;
+
     /** The key of each curve that was met last: times mostly rise. */
     private final int[] met;
 
@@ -120,7 +124,17 @@ final class FbxMotion {
       this.layers = layers;
       this.rest = rest;
       this.multiplies = multiplies;
+      plain = layers.length == 1 && layers[0].mode() != ADDITIVE && layers[0].weight() == 1;
       met = new int[layers.length * rest.length];
+    }
+
+    private double at(KeyCurve curve, int place, double seconds) {
+      if (curve.values().length == 1) {
+        return curve.values()[0];
+      }
+      int key = curve.before(seconds, met[place]);
+      met[place] = key;
+      return curve.at(seconds, key);
     }
 
     int components() {
@@ -129,17 +143,18 @@ final class FbxMotion {
 
     double at(int component, double seconds) {
       double result = rest[component];
+      if (plain) {
+        KeyCurve curve = layers[0].curves()[component];
+        double own = curve == null ? layers[0].still()[component] : at(curve, component, seconds);
+        return Double.isNaN(own) ? result : own;
+      }
       for (int l = 0; l < layers.length; l++) {
         Layer layer = layers[l];
         KeyCurve curve = layer.curves()[component];
-        double own;
-        if (curve == null) {
-          own = layer.still()[component];
-        } else {
-          int place = l * rest.length + component;
-          met[place] = curve.before(seconds, met[place]);
-          own = curve.at(seconds, met[place]);
-        }
+        double own =
+            curve == null
+                ? layer.still()[component]
+                : at(curve, l * rest.length + component, seconds);
         if (Double.isNaN(own)) {
           continue;
         }
@@ -156,12 +171,14 @@ final class FbxMotion {
 
     /** Adds the times of all keys, and moments just before they jump, in no order. */
     void times(DoubleList times) {
+      double[] added = null;
       for (Layer layer : layers) {
         for (KeyCurve curve : layer.curves()) {
           if (curve != null) {
-            for (double t : curve.seconds()) {
-              times.add(t);
+            if (curve.seconds() != added) {
+              times.addAll(curve.seconds());
             }
+            added = curve.seconds();
             curve.beforeJumps().forEach(times::add);
           }
         }
@@ -173,7 +190,7 @@ final class FbxMotion {
      * component that stands still has a curve only where it stands elsewhere than at rest.
      */
     KeyCurve[] curves() {
-      if (layers.length != 1 || layers[0].mode() == ADDITIVE || layers[0].weight() != 1) {
+      if (!plain) {
         return null;
       }
       KeyCurve[] curves = Arrays.copyOf(layers[0].curves(), rest.length);

@@ -24,6 +24,11 @@ final class FbxPartMotion {
   private static final int MOST_SAMPLES = 1_000_000;
   private static final int WIDTH = 7;
 
+  /** Where in a row the quaternion begins. */
+  private static final int TURN = 3;
+
+  private static final int BETWEEN_CANCEL_POINTS = 64;
+
   /** Degrees below which two quaternions are played the way that they were turned. */
   private static final double EVEN = 90;
 
@@ -180,16 +185,21 @@ final class FbxPartMotion {
 
   private void sample(
       int node, double[] times, boolean place, boolean turns, boolean scales, List<Track> tracks) {
-    DoubleList seconds = new DoubleList(2 * times.length);
-    DoubleList rows = new DoubleList(2 * WIDTH * times.length);
+    // Without samples between them they are the moments themselves.
+    int room = place || axis < 0 ? 2 * times.length : times.length;
+    DoubleList seconds = new DoubleList(room);
+    int width = place ? WIDTH : WIDTH - TURN;
+    DoubleList rows = new DoubleList(width * room);
     double[] a = new double[WIDTH];
     double[] b = new double[WIDTH];
     double[] from = new double[WIDTH];
     row(times[0], a, place);
     double angle = angle();
-    add(seconds, rows, times[0], a);
+    add(seconds, rows, times[0], a, place);
     for (int i = 0; i + 1 < times.length; i++) {
-      Cancel.point();
+      if (i % BETWEEN_CANCEL_POINTS == 0) {
+        Cancel.point();
+      }
       row(times[i + 1], b, place);
       keepSide(a, b);
       double reached = angle();
@@ -198,16 +208,16 @@ final class FbxPartMotion {
         span(times[i], from, times[i + 1], b, DEEPEST, place, seconds, rows);
       }
       angle = reached;
-      add(seconds, rows, times[i + 1], b);
+      add(seconds, rows, times[i + 1], b, place);
       System.arraycopy(b, 0, a, 0, WIDTH);
     }
-    double[] all = seconds.toArray();
+    double[] all = seconds.size() == times.length ? times : seconds.toArray();
     double[] samples = rows.toArray();
     if (place) {
-      tracks.add(FbxSamples.track(node, Clip.TRANSLATION, all, samples, WIDTH, 0, 3));
+      tracks.add(FbxSamples.track(node, Clip.TRANSLATION, all, samples, width, 0, 3));
     }
     if (turns) {
-      tracks.add(FbxSamples.track(node, Clip.ROTATION, all, samples, WIDTH, 3, 4));
+      tracks.add(FbxSamples.track(node, Clip.ROTATION, all, samples, width, width - 4, 4));
     }
     if (scales) {
       double[] s = new double[3 * all.length];
@@ -223,11 +233,11 @@ final class FbxPartMotion {
     return axis < 0 ? 0 : angles.get(axis);
   }
 
-  private static void add(DoubleList seconds, DoubleList rows, double t, double[] row) {
+  private static void add(
+      DoubleList seconds, DoubleList rows, double t, double[] row, boolean place) {
     seconds.add(t);
-    for (double v : row) {
-      rows.add(v);
-    }
+    int from = place ? 0 : TURN;
+    rows.addAll(row, from, WIDTH - from);
   }
 
   /** Halves a span until what lies in its middle is what is played there. */
@@ -251,7 +261,7 @@ final class FbxPartMotion {
       return;
     }
     span(from, a, t, middle, depth - 1, place, seconds, rows);
-    add(seconds, rows, t, middle);
+    add(seconds, rows, t, middle, place);
     span(t, middle, to, b, depth - 1, place, seconds, rows);
   }
 

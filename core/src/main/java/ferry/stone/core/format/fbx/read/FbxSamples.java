@@ -11,11 +11,13 @@ final class FbxSamples {
   private static final double STRAIGHT = 1e-7;
 
   private static final int LONGEST_RUN = 64;
+  private static final int BETWEEN_CANCEL_POINTS = 256;
 
   private FbxSamples() {}
 
   /**
-   * A track of samples, without those that the line between their neighbours gives.
+   * A track of samples, without those that the line between their neighbours gives; of the very
+   * arrays where all are needed.
    *
    * @param samples {@code double[width*t]}
    * @param from place of the first number in a sample
@@ -28,29 +30,48 @@ final class FbxSamples {
       int width,
       int from,
       int components) {
-    DoubleList keptTimes = new DoubleList(16);
-    DoubleList kept = new DoubleList(64);
-    int last = -1;
-    for (int s = 0; s < times.length; s++) {
-      Cancel.point();
-      boolean end = s == 0 || s == times.length - 1;
+    int first = firstStraight(times, samples, width, from, components);
+    if (first == times.length && width == components) {
+      return linear(node, property, components, times, samples);
+    }
+    DoubleList keptTimes = new DoubleList(times.length);
+    DoubleList kept = new DoubleList(components * times.length);
+    for (int s = 0; s < first; s++) {
+      keptTimes.add(times[s]);
+      kept.addAll(samples, width * s + from, components);
+    }
+    int last = first - 1;
+    for (int s = first; s < times.length; s++) {
+      if (s % BETWEEN_CANCEL_POINTS == 0) {
+        Cancel.point();
+      }
+      boolean end = s == times.length - 1;
       if (end || !straight(times, samples, width, from, components, last, s)) {
         keptTimes.add(times[s]);
-        for (int c = 0; c < components; c++) {
-          kept.add(samples[width * s + from + c]);
-        }
+        kept.addAll(samples, width * s + from, components);
         last = s;
       }
     }
-    return new Track(
-        node,
-        property,
-        Interpolation.LINEAR,
-        components,
-        keptTimes.toArray(),
-        kept.toArray(),
-        null,
-        null);
+    return linear(node, property, components, keptTimes.toArray(), kept.toArray());
+  }
+
+  private static Track linear(
+      int node, String property, int components, double[] times, double[] values) {
+    return new Track(node, property, Interpolation.LINEAR, components, times, values, null, null);
+  }
+
+  /** The first sample that lies between its neighbours; as many as there are where none does. */
+  private static int firstStraight(
+      double[] times, double[] samples, int width, int from, int components) {
+    for (int s = 1; s < times.length - 1; s++) {
+      if (s % BETWEEN_CANCEL_POINTS == 0) {
+        Cancel.point();
+      }
+      if (straight(times, samples, width, from, components, s - 1, s)) {
+        return s;
+      }
+    }
+    return times.length;
   }
 
   /** Whether everything between the last kept sample and the next one lies on their line. */

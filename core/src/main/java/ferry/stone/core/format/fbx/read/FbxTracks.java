@@ -18,6 +18,7 @@ final class FbxTracks {
 
   private static final double SHORTEST = 1e-5;
   private static final int DEEPEST = 8;
+  private static final int BETWEEN_CANCEL_POINTS = 256;
   private static final int MOST_SAMPLES = 2_000_000;
 
   private FbxTracks() {}
@@ -91,7 +92,9 @@ final class FbxTracks {
     double[] in = cubic ? new double[values.length] : null;
     double[] out = cubic ? new double[values.length] : null;
     for (int k = 0; k < times.length; k++) {
-      Cancel.point();
+      if (k % BETWEEN_CANCEL_POINTS == 0) {
+        Cancel.point();
+      }
       for (int c = 0; c < n; c++) {
         int at = n * k + c;
         values[at] = factor * (curves[c] == null ? still[c] : curves[c].at(times[k]));

@@ -32,6 +32,7 @@ final class ObjBlockParser {
   private final byte[] text;
   private final int end;
   private final int linesBefore;
+  private final PlainLine plain;
   private int at;
   private int line;
   private int joined;
@@ -49,6 +50,7 @@ final class ObjBlockParser {
     linesBefore = before == null ? 0 : before.lines();
     text = block.bytes();
     end = block.length();
+    plain = new PlainLine(text, end);
   }
 
   /**
@@ -72,12 +74,46 @@ final class ObjBlockParser {
   private void statements() throws FormatException {
     while (at < end) {
       line++;
-      statement();
+      if (!plainStatement()) {
+        statement();
+      }
       toLineEnd();
       at = TextLines.afterLineEnd(text, end, at);
       line += joined;
       joined = 0;
     }
+  }
+
+  /** The usual lines of points, layers and faces. False, with nothing done, for anything else. */
+  private boolean plainStatement() {
+    if (at + 2 >= end) {
+      return false;
+    }
+    int c0 = text[at];
+    int c1 = text[at + 1];
+    int reached = PlainLine.OTHER;
+    if (c0 == 'f' && c1 == ' ') {
+      reached = plain.corners(at + 2);
+      if (reached >= 0) {
+        beginRun();
+        data.faceStart.add(data.cornerVertex.size());
+        indices.addCorners(plain.corners, plain.count, line);
+      }
+    } else if (c0 == 'v' && c1 == ' ' && data.colours == null) {
+      reached = plain.numbers(at + 2, 3);
+      for (int axis = 0; axis < 3 && reached >= 0; axis++) {
+        coordinate(plain.numbers[axis]);
+      }
+    } else if (c0 == 'v' && (c1 == 't' || c1 == 'n') && text[at + 2] == ' ') {
+      int wanted = c1 == 't' ? 2 : 3;
+      reached = plain.numbers(at + 3, wanted);
+      FloatList values = c1 == 't' ? data.uvs : data.normals;
+      for (int n = 0; n < wanted && reached >= 0; n++) {
+        values.add((float) plain.numbers[n]);
+      }
+    }
+    at = reached >= 0 ? reached : at;
+    return reached >= 0;
   }
 
   private void statement() throws FormatException {
@@ -126,13 +162,7 @@ final class ObjBlockParser {
 
   private void position() throws FormatException {
     for (int axis = 0; axis < 3; axis++) {
-      double value = number("coordinate of a v");
-      data.largest = Math.max(data.largest, Math.abs(value));
-      if (data.doubles != null) {
-        data.doubles.add(value);
-      } else {
-        data.floats.add((float) value);
-      }
+      coordinate(number("coordinate of a v"));
     }
     if (!more()) {
       padColours(0);
@@ -162,6 +192,15 @@ final class ObjBlockParser {
     data.colours.add((float) c);
   }
 
+  private void coordinate(double value) {
+    data.largest = Math.max(data.largest, Math.abs(value));
+    if (data.doubles != null) {
+      data.doubles.add(value);
+    } else {
+      data.floats.add((float) value);
+    }
+  }
+
   /** No number for vertices written without a colour in a file that has colours. */
   private void padColours(int plus) {
     if (data.colours != null) {
@@ -174,9 +213,7 @@ final class ObjBlockParser {
     int firstCorner = data.cornerVertex.size();
     int corners = 0;
     while (more()) {
-      if (!plainCorner()) {
-        corner();
-      }
+      corner();
       corners++;
     }
     if (corners < 3) {
@@ -186,58 +223,6 @@ final class ObjBlockParser {
       data.report.thinFace(line);
     }
     data.faceStart.add(firstCorner);
-  }
-
-  /**
-   * The usual corner, digits and slashes only, in one pass over local variables. False, with
-   * nothing done, for anything else.
-   */
-  private boolean plainCorner() throws FormatException {
-    byte[] b = text;
-    int stop = end;
-    int i = at;
-    int part = 0;
-    int vertex = 0;
-    int uv = 0;
-    int value = 0;
-    int first = i;
-    for (; i < stop; i++) {
-      int digit = b[i] - '0';
-      if (Integer.compareUnsigned(digit, 10) < 0) {
-        value = value * 10 + digit;
-      } else {
-        if (i - first > 9) {
-          return false;
-        }
-        if (b[i] != '/') {
-          break;
-        }
-        if (part == 0) {
-          vertex = value;
-        } else if (part == 1) {
-          uv = value;
-        } else {
-          return false;
-        }
-        part++;
-        value = 0;
-        first = i + 1;
-      }
-    }
-    if (i - first > 9 || (i < stop && !isEnd(b[i])) || (part == 0 && i == first)) {
-      return false;
-    }
-    int normal = 0;
-    if (part == 0) {
-      vertex = value;
-    } else if (part == 1) {
-      uv = value;
-    } else {
-      normal = value;
-    }
-    at = i;
-    indices.addCorner(vertex, uv, normal, line);
-    return true;
   }
 
   private void corner() throws FormatException {

@@ -65,6 +65,28 @@ final class ObjIndices {
     data.cornerNormal.add(Math.max(-1, normalPlace), point, data.cornerVertex);
   }
 
+  /**
+   * Adds corners that count forwards.
+   *
+   * @param written {@code int[3*c]}: vertex from 1, UV and normal, 0 for an absent one
+   */
+  void addCorners(int[] written, int count, int line) {
+    for (int c = 0; c < 3 * count; c += 3) {
+      int point = written[c] - 1;
+      if (point > highestVertex) {
+        highestVertex = point;
+        highestVertexLine = line;
+      }
+      int uv = written[c + 1] - 1;
+      int normal = written[c + 2] - 1;
+      highestUv = Math.max(highestUv, uv);
+      highestNormal = Math.max(highestNormal, normal);
+      data.cornerVertex.add(point);
+      data.cornerUv.add(uv, point, data.cornerVertex);
+      data.cornerNormal.add(normal, point, data.cornerVertex);
+    }
+  }
+
   /** Place of a written vertex index. */
   int vertex(int written, int line) throws FormatException {
     if (written > 0) {

@@ -4,14 +4,14 @@ import ferry.stone.core.finding.Findings;
 import ferry.stone.core.format.FormatException;
 import ferry.stone.core.format.obj.raw.TextBlocks;
 import ferry.stone.core.math.Figures;
+import ferry.stone.core.work.Beside;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.concurrent.ForkJoinPool;
-import java.util.concurrent.ForkJoinTask;
+import java.util.function.Supplier;
 
 /**
  * Bytes of an OBJ to {@link ObjData}: blocks of the file are parsed on all cores and joined in
@@ -68,19 +68,19 @@ final class ObjParser {
     return data;
   }
 
-  private record Pending(TextBlocks.Block block, ForkJoinTask<ObjData> parsed) {}
+  private record Pending(TextBlocks.Block block, Supplier<ObjData> parsed) {}
 
   private ObjData parse(TextBlocks blocks, long size, Progress progress)
       throws IOException, FormatException {
-    int mostPending = 2 + ForkJoinPool.getCommonPoolParallelism();
+    int mostPending = 2 * Beside.cores();
     ArrayDeque<Pending> pending = new ArrayDeque<>();
     long read = 0;
-    try {
+    try (Beside beside = new Beside()) {
       TextBlocks.Block next = blocks.next();
       while (next != null || !pending.isEmpty()) {
         if (next != null && pending.size() < mostPending) {
           TextBlocks.Block block = next;
-          pending.add(new Pending(block, ForkJoinTask.adapt(() -> ahead(block)).fork()));
+          pending.add(new Pending(block, beside.give(() -> ahead(block))));
           next = blocks.next();
           continue;
         }
@@ -92,8 +92,6 @@ final class ObjParser {
             "reading " + resource + ", " + Figures.bytes(read),
             size == 0 ? 0 : (double) read / size);
       }
-    } finally {
-      pending.forEach(p -> p.parsed.cancel(false));
     }
     return ObjJoin.join(parts, resource);
   }
@@ -120,7 +118,7 @@ final class ObjParser {
   }
 
   private void append(Pending next) throws FormatException {
-    ObjData part = next.parsed.join();
+    ObjData part = next.parsed.get();
     if (part == null) {
       part = parse(next.block, counts);
     }

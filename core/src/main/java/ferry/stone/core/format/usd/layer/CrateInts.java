@@ -3,6 +3,8 @@ package ferry.stone.core.format.usd.layer;
 import ferry.stone.core.format.FormatException;
 import io.airlift.compress.MalformedInputException;
 import io.airlift.compress.lz4.Lz4Decompressor;
+import java.lang.invoke.MethodHandles;
+import java.lang.invoke.VarHandle;
 import java.nio.BufferUnderflowException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
@@ -15,6 +17,13 @@ import java.nio.ByteOrder;
 final class CrateInts {
   /** Most bytes of one LZ4 block. */
   private static final int CHUNK = 0x7e00_0000;
+
+  private static final VarHandle SHORTS =
+      MethodHandles.byteArrayViewVarHandle(short[].class, ByteOrder.LITTLE_ENDIAN);
+  private static final VarHandle INTS =
+      MethodHandles.byteArrayViewVarHandle(int[].class, ByteOrder.LITTLE_ENDIAN);
+
+  private static final byte[] FOUR = four();
 
   private CrateInts() {}
 
@@ -66,26 +75,54 @@ final class CrateInts {
     if (count == 0) {
       return all;
     }
-    try {
-      int common = coded.getInt();
-      ByteBuffer codes = coded.slice();
-      coded.position(coded.position() + (2 * count + 7) / 8);
-      int before = 0;
-      for (int i = 0; i < count; i++) {
-        int code = codes.get(i / 4) >> 2 * (i % 4) & 3;
-        before +=
-            switch (code) {
-              case 0 -> common;
-              case 1 -> coded.get();
-              case 2 -> coded.getShort();
-              default -> coded.getInt();
-            };
-        all[i] = before;
-      }
-    } catch (BufferUnderflowException | IllegalArgumentException | IndexOutOfBoundsException e) {
+    int codes = coded.position() + Integer.BYTES;
+    int at = codes + (int) ((2L * count + 7) / 8);
+    byte[] bytes = coded.array();
+    if (at > coded.limit() || differences(bytes, codes, count) > coded.limit() - at) {
       throw file.corrupt(place, "packed whole numbers end before all " + count + " are there.");
     }
+    int common = coded.getInt();
+    int before = 0;
+    for (int i = 0; i < count; i++) {
+      switch (bytes[codes + (i >> 2)] >> 2 * (i & 3) & 3) {
+        case 0 -> before += common;
+        case 1 -> before += bytes[at++];
+        case 2 -> {
+          before += (short) SHORTS.get(bytes, at);
+          at += Short.BYTES;
+        }
+        default -> {
+          before += (int) INTS.get(bytes, at);
+          at += Integer.BYTES;
+        }
+      }
+      all[i] = before;
+    }
     return all;
+  }
+
+  /** How many bytes the differences of 32 bits take that codes tell of. */
+  private static long differences(byte[] bytes, int codes, int count) {
+    long sum = 0;
+    int whole = count / 4;
+    for (int i = 0; i < whole; i++) {
+      sum += FOUR[bytes[codes + i] & 0xff];
+    }
+    int left = count % 4;
+    return left == 0 ? sum : sum + FOUR[bytes[codes + whole] & (1 << 2 * left) - 1];
+  }
+
+  /** How many bytes the differences take that one byte of codes tells of. */
+  private static byte[] four() {
+    byte[] bytes = new byte[256];
+    for (int codes = 0; codes < bytes.length; codes++) {
+      for (int i = 0; i < 4; i++) {
+        int code = codes >> 2 * i & 3;
+        // 0, 1, 2 or 4.
+        bytes[codes] += (byte) (code + (code + 1 >> 2));
+      }
+    }
+    return bytes;
   }
 
   /** Numbers of 64 bits. */

@@ -8,6 +8,7 @@ import ferry.stone.core.format.usd.layer.UsdSamples;
 import ferry.stone.core.format.usd.layer.UsdValue;
 import ferry.stone.core.format.usd.read.stage.Said;
 import java.io.IOException;
+import java.util.Arrays;
 import java.util.Set;
 
 /** UsdGeom: meshes, curves and points, their sets and the values over them. */
@@ -124,17 +125,29 @@ final class UsdMeshRules {
       rules.broken(where, "A shape does not say its box.");
       return;
     }
+    float[] reached = reached(points);
     for (int c = 0; prim.typeName().equals("Mesh") && c < 3; c++) {
       float low = box[c];
       float high = box[c + 3];
       double slack = ROUNDED * Math.max(Math.abs(low), Math.abs(high));
-      boolean inside = true;
-      for (int i = c; i < points.length; i += 3) {
-        // What is no number lies in no box.
-        inside &= !(points[i] < low - slack) && !(points[i] > high + slack);
-      }
+      boolean inside = !(reached[c] < low - slack) && !(reached[c + 3] > high + slack);
       rules.hold(inside, where, "A shape reaches out of the box that it says.");
     }
+  }
+
+  /** The box around points; what is no number lies in no box. */
+  private static float[] reached(float[] points) {
+    float[] box = new float[6];
+    Arrays.fill(box, 0, 3, Float.POSITIVE_INFINITY);
+    Arrays.fill(box, 3, 6, Float.NEGATIVE_INFINITY);
+    for (int i = 0; i + 2 < points.length; i += 3) {
+      for (int c = 0; c < 3; c++) {
+        float p = points[i + c];
+        box[c] = p < box[c] ? p : box[c];
+        box[c + 3] = p > box[c + 3] ? p : box[c + 3];
+      }
+    }
+    return box;
   }
 
   /** While the faces stay, so does the number of points. */
