@@ -36,7 +36,7 @@ final class AimsRun {
   private static final int ROUNDS = 8;
 
   /** Seconds that the compiler gets first. */
-  private static final double WARM = 4;
+  private static final double WARM = 8;
 
   /** Large assets of a batch: so many, of twice this squared triangles. */
   private static final int MANY = 40;

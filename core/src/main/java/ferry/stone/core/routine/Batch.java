@@ -4,6 +4,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import ferry.stone.core.cargo.CargoFolder;
 import ferry.stone.core.report.ReportSide;
 import ferry.stone.core.report.ReportSide.FileFact;
+import ferry.stone.core.work.Beside;
 import ferry.stone.core.work.CancelledException;
 import ferry.stone.core.work.Progress;
 import java.io.IOException;
@@ -62,7 +63,7 @@ public final class Batch {
         running.add(
             workers.submit(
                 () -> {
-                  RunRecord record = one(task, listener, all.of(place, task.name()));
+                  RunRecord record = oneOf(task, listener, all.of(place, task.name()));
                   all.reached(place, 1);
                   return record;
                 }));
@@ -86,6 +87,12 @@ public final class Batch {
     } finally {
       workers.shutdownNow();
     }
+  }
+
+  private RunRecord oneOf(BatchTask task, Listener listener, Progress progress) throws IOException {
+    return settings.jobs() < Beside.cores()
+        ? one(task, listener, progress)
+        : Beside.othersBusy(() -> one(task, listener, progress));
   }
 
   private RunRecord one(BatchTask task, Listener listener, Progress progress) throws IOException {

@@ -5,7 +5,7 @@ import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Marks;
 import ferry.stone.core.finding.Offer;
 import ferry.stone.core.finding.Severity;
-import ferry.stone.core.geometry.triangle.Triangulation;
+import ferry.stone.core.geometry.mesh.FaceSizes;
 import ferry.stone.core.geometry.uv.UvOverlap;
 import ferry.stone.core.geometry.uv.UvPlacing;
 import ferry.stone.core.math.Figures;
@@ -13,12 +13,10 @@ import ferry.stone.core.math.IntList;
 import ferry.stone.core.scene.Scene;
 import ferry.stone.core.scene.mesh.Attribute;
 import ferry.stone.core.scene.mesh.Attribute.Semantic;
-import ferry.stone.core.scene.mesh.Coordinates;
 import ferry.stone.core.scene.mesh.PolygonMesh;
 import ferry.stone.core.scene.mesh.Polygons;
 import java.util.List;
 import java.util.Map;
-import org.joml.Vector3d;
 
 /** Normals and UVs of one shown mesh. */
 final class LayerChecks {
@@ -29,7 +27,6 @@ final class LayerChecks {
   private final Scene.ShownMesh shown;
   private final PolygonMesh mesh;
   private final Polygons faces;
-  private final Coordinates points;
   private final Findings findings;
   private final MeshReport report;
 
@@ -39,7 +36,6 @@ final class LayerChecks {
     report = new MeshReport(shown, findings);
     mesh = shown.mesh();
     faces = mesh.faces();
-    points = mesh.points();
   }
 
   private Offer computeNormals() {
@@ -47,8 +43,8 @@ final class LayerChecks {
         .on(List.of(report.node()));
   }
 
-  /** Normals of no length or that look away from their faces. */
-  private void normals(Attribute layer) {
+  /** Normals of no length. */
+  private void lengths(Attribute layer) {
     int broken = 0;
     for (int i = 0; i + 2 < layer.values().length; i += layer.components()) {
       double x = layer.values()[i];
@@ -68,15 +64,16 @@ final class LayerChecks {
               .at(report.node())
               .offer(computeNormals()));
     }
-    IntList against = new IntList(16);
-    Vector3d n = new Vector3d();
+  }
+
+  /** Finds the faces that normals look away from, face by face. */
+  private FaceSizes.Look against(Attribute layer, IntList against) {
     float[] values = layer.values();
     int components = layer.components();
     int count = layer.valueCount();
     int[] named = layer.domain() == Attribute.Domain.CORNER ? layer.indices() : null;
-    for (int f = 0; f < faces.faceCount(); f++) {
+    return (f, n) -> {
       int start = faces.start(f);
-      Triangulation.newell(points, faces, start, faces.size(f), n);
       int away = 0;
       for (int c = start; c < faces.end(f); c++) {
         int value = named != null ? named[c] : layer.valueOf(c, faces.vertex(c), f);
@@ -89,7 +86,10 @@ final class LayerChecks {
       if (away > 0 && away == faces.size(f)) {
         against.add(f);
       }
-    }
+    };
+  }
+
+  private void tellAgainst(IntList against) {
     if (against.size() > AGAINST_PART * faces.faceCount()) {
       report.elements(
           "normals-against-faces",
@@ -103,7 +103,7 @@ final class LayerChecks {
     }
   }
 
-  void run() {
+  void uvs() {
     if (faces.faceCount() == 0) {
       return;
     }
@@ -121,9 +121,20 @@ final class LayerChecks {
       outsideSquare(mesh.first(Semantic.UV).get());
       overlaps(mesh.first(Semantic.UV).get());
     }
-    if (mesh.first(Semantic.NORMAL).isEmpty()
-        && mesh.smoothing() == null
-        && mesh.hardEdges() == null) {
+  }
+
+  /** Looks at the normals, and on the way at how large the faces are. */
+  FaceSizes normals() {
+    Attribute layer = mesh.first(Semantic.NORMAL).orElse(null);
+    if (layer != null && faces.faceCount() > 0) {
+      missingCorners(layer, "missing-normals", "normal");
+      lengths(layer);
+      IntList against = new IntList(16);
+      FaceSizes sizes = FaceSizes.of(mesh, against(layer, against));
+      tellAgainst(against);
+      return sizes;
+    }
+    if (faces.faceCount() > 0 && mesh.smoothing() == null && mesh.hardEdges() == null) {
       findings.add(
           Finding.of(
                   "no-normals",
@@ -132,10 +143,8 @@ final class LayerChecks {
                   "The mesh has no normals: it will look faceted.")
               .at(report.node())
               .offer(computeNormals()));
-    } else if (mesh.first(Semantic.NORMAL).isPresent()) {
-      missingCorners(mesh.first(Semantic.NORMAL).get(), "missing-normals", "normal");
-      normals(mesh.first(Semantic.NORMAL).get());
     }
+    return FaceSizes.of(mesh);
   }
 
   private void missingCorners(Attribute layer, String code, String what) {

@@ -7,6 +7,7 @@ import ferry.stone.core.finding.Offer;
 import ferry.stone.core.finding.Severity;
 import ferry.stone.core.geometry.mesh.DuplicateFaces;
 import ferry.stone.core.geometry.mesh.EdgeTable;
+import ferry.stone.core.geometry.mesh.FaceSizes;
 import ferry.stone.core.geometry.mesh.FaceTurns;
 import ferry.stone.core.geometry.mesh.Holes;
 import ferry.stone.core.geometry.mesh.MeshClean;
@@ -88,8 +89,11 @@ final class MeshChecks {
 
   private void run() {
     try (Beside beside = new Beside()) {
-      Supplier<Findings> layers = given(beside, this::layers);
-      Supplier<IntList> flat = given(beside, () -> MeshClean.degenerate(mesh));
+      Findings normals = new Findings();
+      Findings uvs = new Findings();
+      Supplier<FaceSizes> sizes = given(beside, () -> new LayerChecks(shown, normals).normals());
+      Supplier<Findings> layers = given(beside, () -> uvs(uvs));
+      Supplier<Findings> materials = given(beside, this::materials);
       Supplier<Pieces> byVertex = given(beside, () -> Pieces.byVertex(faces, points.count()));
       Supplier<int[]> places = given(beside, () -> Pieces.firstAtSamePlace(points));
       notNumbers();
@@ -101,15 +105,16 @@ final class MeshChecks {
       Supplier<Inventory.MeshFacts> facts =
           given(beside, () -> Inventory.facts(mesh, edgeTable, pieces.count()));
       placed = isApart() ? pieces : Pieces.byPlace(faces, place);
-      edges(turns);
+      edges(turns, sizes);
       IntList unused = MeshClean.unused(mesh);
-      badFaces(flat.get(), duplicates.get());
+      badFaces(sizes.get().flat(), duplicates.get());
       unusedVertices(unused);
       memo.facts(mesh, facts.get());
       pieces();
       findings.addAll(layers.get().list());
+      findings.addAll(normals.list());
+      findings.addAll(materials.get().list());
     }
-    materials();
   }
 
   /** Gives work to any core where there is much of it; where there is little it is done at once. */
@@ -121,10 +126,9 @@ final class MeshChecks {
     return () -> done;
   }
 
-  private Findings layers() {
-    Findings layers = new Findings();
-    new LayerChecks(shown, layers).run();
-    return layers;
+  private Findings uvs(Findings found) {
+    new LayerChecks(shown, found).uvs();
+    return found;
   }
 
   private void notNumbers() {
@@ -145,7 +149,7 @@ final class MeshChecks {
         remove("brokenVertices"));
   }
 
-  private void edges(Supplier<FaceTurns> turns) {
+  private void edges(Supplier<FaceTurns> turns, Supplier<FaceSizes> sizes) {
     EdgeTable table = edgeTable;
     IntList open = new IntList(64);
     IntList crowded = new IntList(64);
@@ -166,7 +170,7 @@ final class MeshChecks {
       }
     }
     int joined = open.size() == 0 ? 0 : joinedOnBorders();
-    reportOpen(open, seamCount(open, place), joined);
+    reportOpen(open, seamCount(open, place), joined, sizes);
     report.elements(
         "non-manifold-edges",
         Severity.FIX,
@@ -276,7 +280,7 @@ final class MeshChecks {
     }
   }
 
-  private void reportOpen(IntList open, int seams, int joined) {
+  private void reportOpen(IntList open, int seams, int joined, Supplier<FaceSizes> sizes) {
     if (open.size() == 0) {
       return;
     }
@@ -296,11 +300,11 @@ final class MeshChecks {
         seams > 0
             ? finding.evidence(Figures.count(seams) + " of them are unwelded seams")
             : finding;
-    findings.add(told.offer(borderOffers(joined > 0, seams == count)));
+    findings.add(told.offer(borderOffers(joined > 0, seams == count, sizes)));
   }
 
   /** Seams are sewn first; small rings are holes; what else is open is seen from behind. */
-  private Offer[] borderOffers(boolean seams, boolean seamsOnly) {
+  private Offer[] borderOffers(boolean seams, boolean seamsOnly, Supplier<FaceSizes> faceSizes) {
     List<Integer> own = List.of(report.node());
     List<Offer> offers = new ArrayList<>();
     if (seams) {
@@ -316,7 +320,7 @@ final class MeshChecks {
     // The outlines of panels that are not sewn yet are no holes.
     Holes holes = seams ? null : Holes.of(mesh, place, edgeTable);
     double[] sizes = seams ? new double[0] : holes.sizes();
-    boolean[] rims = seams ? new boolean[0] : holes.rims(placed);
+    boolean[] rims = seams ? new boolean[0] : holes.rims(placed, faceSizes.get());
     for (int i = 0; i < sizes.length; i++) {
       largest = rims[i] ? largest : Math.max(largest, sizes[i]);
       small = sizes[i] <= HOLE_PART * whole ? Math.max(small, sizes[i]) : small;
@@ -426,21 +430,24 @@ final class MeshChecks {
     return Offer.step("Remove them", "remove", Map.of("what", what));
   }
 
-  private void materials() {
+  private Findings materials() {
+    Findings found = new Findings();
     IntList none = new IntList(16);
     for (int f = 0; f < faces.faceCount(); f++) {
       if (mesh.materialOf(f) < 0) {
         none.add(f);
       }
     }
-    report.elements(
-        "no-material",
-        Severity.LOOK,
-        none,
-        1,
-        Marks.Kind.FACES,
-        "face",
-        "Faces without a material: they land in the destination's default look.",
-        Offer.step("Give a plain material", "material", Map.of("name", "plain")));
+    new MeshReport(shown, found)
+        .elements(
+            "no-material",
+            Severity.LOOK,
+            none,
+            1,
+            Marks.Kind.FACES,
+            "face",
+            "Faces without a material: they land in the destination's default look.",
+            Offer.step("Give a plain material", "material", Map.of("name", "plain")));
+    return found;
   }
 }

@@ -15,9 +15,25 @@ import java.util.function.Supplier;
 public final class Beside implements AutoCloseable {
   private final ArrayDeque<FutureTask<?>> given = new ArrayDeque<>();
 
-  /** How many cores there are for it, this one included. */
+  /** Set for threads of which there are as many as cores. */
+  private static final ThreadLocal<Boolean> OTHERS_BUSY = new ThreadLocal<>();
+
+  /** How many cores there are, this one included. */
   public static int cores() {
     return 1 + ForkJoinPool.getCommonPoolParallelism();
+  }
+
+  /**
+   * Does work of which each core has its own: its pieces are done by this thread, when they are
+   * asked for, since handing them on would only cost.
+   */
+  public static <T, E extends Exception> T othersBusy(Cancel.Part<T, E> work) throws E {
+    OTHERS_BUSY.set(true);
+    try {
+      return work.run();
+    } finally {
+      OTHERS_BUSY.remove();
+    }
   }
 
   /**
@@ -29,7 +45,9 @@ public final class Beside implements AutoCloseable {
     Progress progress = Cancel.current();
     FutureTask<T> task = new FutureTask<>(() -> Cancel.during(progress, piece::get));
     given.add(task);
-    ForkJoinPool.commonPool().execute(task);
+    if (OTHERS_BUSY.get() == null) {
+      ForkJoinPool.commonPool().execute(task);
+    }
     return () -> result(task);
   }
 

@@ -13,7 +13,7 @@ import ferry.stone.core.scene.mesh.Polygons;
 public record FileFaces(Polygons polygons, int[] corners) {
   /**
    * @param path of the mesh, for what is told
-   * @param vertices of all corners
+   * @param vertices of all corners; nobody writes to the array again
    * @param points how many vertices there are
    * @param clockwise whether the faces of the file run that way: here they run the other, from the
    *     same first corner
@@ -21,6 +21,9 @@ public record FileFaces(Polygons polygons, int[] corners) {
   public static FileFaces of(
       ReadReport report, String path, int[] counts, int[] vertices, int points, boolean clockwise)
       throws FormatException {
+    if (!clockwise && allTriangles(counts, vertices.length) && allThere(vertices, points)) {
+      return new FileFaces(Polygons.triangles(vertices), inOrder(vertices.length));
+    }
     int[] offsets = new int[counts.length + 1];
     long all = 0;
     for (int f = 0; f < counts.length; f++) {
@@ -42,6 +45,23 @@ public record FileFaces(Polygons polygons, int[] corners) {
       cornerVertex[c] = vertex;
     }
     return new FileFaces(Polygons.of(cornerVertex, offsets), corners);
+  }
+
+  private static boolean allTriangles(int[] counts, int corners) {
+    int other = 0;
+    for (int count : counts) {
+      other |= count ^ 3;
+    }
+    return other == 0 && 3L * counts.length == corners;
+  }
+
+  private static boolean allThere(int[] vertices, int points) {
+    int signs = 0;
+    for (int vertex : vertices) {
+      // Below 0 where the vertex is, or is not below the number of points.
+      signs |= vertex | points - 1 - vertex;
+    }
+    return signs >= 0;
   }
 
   private static int[] inOrder(int count) {

@@ -80,19 +80,18 @@ public final class Holes {
    * the whole piece around it, so it would only lie on its back.
    */
   public boolean[] rims() {
-    return rims(Pieces.byPlace(mesh.faces(), place));
+    return rims(Pieces.byPlace(mesh.faces(), place), FaceSizes.of(mesh));
   }
 
   /**
    * @param pieces of the mesh, with vertices at one place as one
+   * @param sizes of its faces
    */
-  public boolean[] rims(Pieces pieces) {
+  public boolean[] rims(Pieces pieces, FaceSizes sizes) {
     Polygons faces = mesh.faces();
     double[] areas = new double[pieces.count()];
-    Vector3d n = new Vector3d();
     for (int f = 0; f < faces.faceCount(); f++) {
-      areas[pieces.pieceOfFace()[f]] +=
-          Triangulation.newell(mesh.points(), faces, faces.start(f), faces.size(f), n).length();
+      areas[pieces.pieceOfFace()[f]] += sizes.twice()[f];
     }
     boolean[] rims = new boolean[rings.size()];
     for (int i = 0; i < rims.length; i++) {

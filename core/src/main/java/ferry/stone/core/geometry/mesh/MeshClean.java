@@ -1,17 +1,11 @@
 package ferry.stone.core.geometry.mesh;
 
-import ferry.stone.core.geometry.triangle.Triangulation;
 import ferry.stone.core.math.IntList;
 import ferry.stone.core.scene.mesh.Coordinates;
 import ferry.stone.core.scene.mesh.PolygonMesh;
-import ferry.stone.core.scene.mesh.Polygons;
-import org.joml.Vector3d;
 
 /** Takes faces and vertices out of a mesh that nobody needs. All in O(c) for c corners. */
 public final class MeshClean {
-  /** A face is degenerate when its area is below this part of its longest side squared. */
-  private static final double NO_AREA = 1e-7;
-
   private MeshClean() {}
 
   /**
@@ -67,55 +61,6 @@ public final class MeshClean {
         .build();
   }
 
-  /** Faces whose area is next to nothing for their size. */
-  public static IntList degenerate(PolygonMesh mesh) {
-    IntList flat = new IntList(16);
-    Polygons faces = mesh.faces();
-    Vector3d n = new Vector3d();
-    for (int f = 0; f < faces.faceCount(); f++) {
-      int start = faces.start(f);
-      Triangulation.newell(mesh.points(), faces, start, faces.size(f), n);
-      double longest =
-          faces.size(f) == 3
-              ? longestSideSquared(mesh.points(), faces, start)
-              : longestSideSquared(faces, mesh.points(), f);
-      if (n.length() / 2 <= NO_AREA * longest && Double.isFinite(longest)) {
-        flat.add(f);
-      }
-    }
-    return flat;
-  }
-
-  /** Of a triangle. */
-  private static double longestSideSquared(Coordinates points, Polygons faces, int start) {
-    int a = faces.vertex(start);
-    int b = faces.vertex(start + 1);
-    int c = faces.vertex(start + 2);
-    double ux = points.x(b) - points.x(a);
-    double uy = points.y(b) - points.y(a);
-    double uz = points.z(b) - points.z(a);
-    double vx = points.x(c) - points.x(b);
-    double vy = points.y(c) - points.y(b);
-    double vz = points.z(c) - points.z(b);
-    double third = (ux + vx) * (ux + vx) + (uy + vy) * (uy + vy) + (uz + vz) * (uz + vz);
-    return Math.max(third, Math.max(ux * ux + uy * uy + uz * uz, vx * vx + vy * vy + vz * vz));
-  }
-
-  private static double longestSideSquared(Polygons faces, Coordinates points, int face) {
-    double longest = 0;
-    int start = faces.start(face);
-    int end = faces.end(face);
-    for (int c = start; c < end; c++) {
-      int a = faces.vertex(c);
-      int b = faces.vertex(c + 1 == end ? start : c + 1);
-      double x = points.x(a) - points.x(b);
-      double y = points.y(a) - points.y(b);
-      double z = points.z(a) - points.z(b);
-      longest = Math.max(longest, x * x + y * y + z * z);
-    }
-    return longest;
-  }
-
   /** Vertices whose position is no number, with the faces at them. */
   public static Result brokenVertices(PolygonMesh mesh) {
     Coordinates points = mesh.points();
@@ -134,7 +79,7 @@ public final class MeshClean {
   }
 
   public static Result degenerateFaces(PolygonMesh mesh) {
-    return without(mesh, degenerate(mesh));
+    return without(mesh, FaceSizes.of(mesh).flat());
   }
 
   /** Of faces over the same vertices the first stays. */
