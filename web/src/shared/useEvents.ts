@@ -16,7 +16,10 @@ export function useEvents() {
     source.addEventListener('crossing', (event) => {
       const id = JSON.parse(`"${(event.data as string).replaceAll('"', '')}"`) as string;
       void client.invalidateQueries({ queryKey: ['crossings'] });
-      void client.invalidateQueries({ queryKey: ['crossing', id] });
+      // What nobody looks at just now and is still on its way is of before: it would count as new.
+      void client
+        .cancelQueries({ queryKey: ['crossing', id], type: 'inactive' })
+        .then(() => client.invalidateQueries({ queryKey: ['crossing', id] }));
     });
     source.addEventListener('landing', (event) => {
       const id = (event.data as string).replaceAll('"', '');

@@ -64,6 +64,32 @@ class BesideTest {
   }
 
   @Test
+  void whereEachCoreHasItsOwnWorkPiecesAreDoneWhenTheyAreAskedFor() {
+    Thread own = Thread.currentThread();
+    AtomicInteger done = new AtomicInteger();
+    Beside.othersBusy(
+        () -> {
+          try (Beside beside = new Beside()) {
+            List<Supplier<Thread>> given = new ArrayList<>();
+            for (int i = 0; i < 20; i++) {
+              given.add(
+                  beside.give(
+                      () -> {
+                        done.incrementAndGet();
+                        return Thread.currentThread();
+                      }));
+            }
+            assertEquals(0, done.get());
+            for (Supplier<Thread> each : given) {
+              assertSame(own, each.get());
+            }
+          }
+          return null;
+        });
+    assertEquals(20, done.get());
+  }
+
+  @Test
   void whatAPieceThrowsReachesWhoAsks() {
     try (Beside beside = new Beside()) {
       Supplier<Object> fails =
