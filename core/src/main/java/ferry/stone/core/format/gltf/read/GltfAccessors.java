@@ -114,10 +114,14 @@ final class GltfAccessors {
       }
     } else if (source != null && count > 0 && source.isPacked(UNSIGNED_INT, components)) {
       source.from().asIntBuffer().get(values);
+      int signs = 0;
       for (int value : values) {
-        if (value < 0) {
+        signs |= value;
+      }
+      for (int i = 0; signs < 0 && i < values.length; i++) {
+        if (values[i] < 0) {
           throw container.error(
-              Kind.CORRUPT, path, "index " + (value & 0xffff_ffffL) + " is out of range.");
+              Kind.CORRUPT, path, "index " + (values[i] & 0xffff_ffffL) + " is out of range.");
         }
       }
     } else if (source != null) {

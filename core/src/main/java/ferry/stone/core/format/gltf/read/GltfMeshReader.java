@@ -254,7 +254,12 @@ final class GltfMeshReader {
       return all;
     }
     int[] indices = accessors.integers(accessor, at + "/indices");
-    for (int i = 0; i < indices.length; i++) {
+    int signs = 0;
+    for (int i : indices) {
+      // Below 0 where the index is, or is not below the number of vertices.
+      signs |= i | vertices - 1 - i;
+    }
+    for (int i = 0; signs < 0 && i < indices.length; i++) {
       if (indices[i] < 0 || indices[i] >= vertices) {
         throw container.error(
             Kind.CORRUPT,
