@@ -26,7 +26,6 @@ import org.joml.Matrix4d;
 
 /** Compares one part of the far side with the same part of the landed file. */
 final class MeshProof {
-  /** Most points from which the distance to the other surface is measured, each way. */
   private static final double QUANTIZED_TOLERANCE = 3e-5;
 
   /** Faces from which it pays to use another core. */

@@ -5,7 +5,7 @@ import ferry.stone.core.finding.Findings;
 import ferry.stone.core.finding.Marks;
 import ferry.stone.core.finding.Offer;
 import ferry.stone.core.finding.Severity;
-import ferry.stone.core.geometry.mesh.FaceSizes;
+import ferry.stone.core.geometry.triangle.FaceSizes;
 import ferry.stone.core.geometry.uv.UvOverlap;
 import ferry.stone.core.geometry.uv.UvPlacing;
 import ferry.stone.core.math.Figures;

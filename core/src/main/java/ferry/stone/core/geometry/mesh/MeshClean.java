@@ -1,5 +1,6 @@
 package ferry.stone.core.geometry.mesh;
 
+import ferry.stone.core.geometry.triangle.FaceSizes;
 import ferry.stone.core.math.IntList;
 import ferry.stone.core.scene.mesh.Coordinates;
 import ferry.stone.core.scene.mesh.PolygonMesh;

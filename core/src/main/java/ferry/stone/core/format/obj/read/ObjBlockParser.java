@@ -329,44 +329,6 @@ final class ObjBlockParser {
   }
 
   private double number(String what) throws FormatException {
-    byte[] b = text;
-    int stop = end;
-    int i = at;
-    while (i < stop && b[i] == ' ') {
-      i++;
-    }
-    boolean minus = i < stop && b[i] == '-';
-    i += minus ? 1 : 0;
-    int first = i;
-    long mantissa = 0;
-    int digit;
-    while (i < stop && (digit = b[i] - '0') >= 0 && digit < 10) {
-      mantissa = mantissa * 10 + digit;
-      i++;
-    }
-    int digits = i - first;
-    int decimals = 0;
-    if (i < stop && b[i] == '.') {
-      i++;
-      first = i;
-      while (i < stop && (digit = b[i] - '0') >= 0 && digit < 10) {
-        mantissa = mantissa * 10 + digit;
-        i++;
-      }
-      decimals = i - first;
-      digits += decimals;
-    }
-    if (digits > 0 && digits < 18 && (i >= stop || isEnd(b[i]))) {
-      at = i;
-      // Exact as in NumberText: a whole number over a power of ten.
-      double value = decimals == 0 ? mantissa : mantissa / NumberText.ten(decimals);
-      return minus ? -value : value;
-    }
-    return oddNumber(what);
-  }
-
-  /** A number that is not just digits and a point, or none. */
-  private double oddNumber(String what) throws FormatException {
     skipSpace();
     int from = at;
     toWordEnd();

@@ -1,6 +1,5 @@
-package ferry.stone.core.geometry.mesh;
+package ferry.stone.core.geometry.triangle;
 
-import ferry.stone.core.geometry.triangle.Triangulation;
 import ferry.stone.core.math.IntList;
 import ferry.stone.core.scene.mesh.Coordinates;
 import ferry.stone.core.scene.mesh.PolygonMesh;
