@@ -61,7 +61,8 @@ export class Stage {
     generator.dispose();
     this.controls = new OrbitControls(this.camera, canvas);
     this.controls.addEventListener('change', () => this.draw());
-    new ResizeObserver(() => this.draw()).observe(canvas);
+    // At once: it is told before the picture of the screen, which would stretch what is drawn.
+    new ResizeObserver(() => this.now()).observe(canvas);
   }
 
   add(asset: Asset) {

@@ -166,6 +166,10 @@ abstract class OnThePage {
 
   /** Part of the pixels that differ by more than a shade. */
   static double differing(BufferedImage a, BufferedImage b) {
+    assertEquals(
+        List.of(a.getWidth(), a.getHeight()),
+        List.of(b.getWidth(), b.getHeight()),
+        "pictures of one size are compared");
     int off = 0;
     for (int y = 0; y < a.getHeight(); y++) {
       for (int x = 0; x < a.getWidth(); x++) {
