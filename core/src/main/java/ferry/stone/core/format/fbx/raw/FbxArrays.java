@@ -6,13 +6,16 @@ import ferry.stone.core.work.Beside;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.util.ArrayDeque;
+import java.util.Arrays;
+import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.function.Supplier;
 import java.util.zip.DataFormatException;
 import java.util.zip.Inflater;
 
 /**
  * Unpacks the arrays of the binary form on all cores while the records after them are read: nearly
- * all of a file is deflated arrays. Few are on their way at once.
+ * all of a file is deflated arrays. Few are on their way at once. Key times that stand in a file
+ * again and again become one array: nobody changes what is unpacked.
  */
 final class FbxArrays implements AutoCloseable {
   /** Bytes that are unpacked before they become numbers, few enough to stay near the core. */
@@ -42,6 +45,14 @@ final class FbxArrays implements AutoCloseable {
         default -> 1;
       };
     }
+
+    boolean isSame(Packed other) {
+      return other != null
+          && type == other.type
+          && count == other.count
+          && deflated == other.deflated
+          && Arrays.equals(raw, other.raw);
+    }
   }
 
   /** One on its way; its record has room for it. */
@@ -50,7 +61,13 @@ final class FbxArrays implements AutoCloseable {
   private final String resource;
   private final Beside beside = new Beside();
   private final ArrayDeque<Begun> begun = new ArrayDeque<>();
+  private final ConcurrentLinkedQueue<Inflater> inflaters = new ConcurrentLinkedQueue<>();
   private long rawBytes;
+
+  /** Times of the last long curve: those after it mostly have their keys at the same times. */
+  private Packed lastTimes;
+
+  private Supplier<Object> lastTimesArray;
 
   FbxArrays(String resource) {
     this.resource = resource;
@@ -78,7 +95,19 @@ final class FbxArrays implements AutoCloseable {
             record,
             place,
             packed.raw().length,
-            beside.give(() -> unpackedOrFault(packed, record.name()))));
+            packed.type() == 'l' ? times(packed, record.name()) : given(packed, record.name())));
+  }
+
+  private Supplier<Object> given(Packed packed, String name) {
+    return beside.give(() -> unpackedOrFault(packed, name));
+  }
+
+  private Supplier<Object> times(Packed packed, String name) {
+    if (!packed.isSame(lastTimes)) {
+      lastTimes = packed;
+      lastTimesArray = given(packed, name);
+    }
+    return lastTimesArray;
   }
 
   /** Waits for all arrays; throws what is wrong with the first that is damaged. */
@@ -102,6 +131,10 @@ final class FbxArrays implements AutoCloseable {
   @Override
   public void close() {
     beside.close();
+    // What another core is about to hand back is let go of with it.
+    for (Inflater each = inflaters.poll(); each != null; each = inflaters.poll()) {
+      each.end();
+    }
   }
 
   private Object unpackedOrFault(Packed packed, String name) {
@@ -123,7 +156,8 @@ final class FbxArrays implements AutoCloseable {
     int width = packed.width();
     byte[] some = new byte[(int) Math.min(SOME, (long) packed.count() * width)];
     ByteBuffer bytes = ByteBuffer.wrap(some);
-    Inflater inflater = new Inflater();
+    Inflater inflater = inflaters.poll();
+    inflater = inflater == null ? new Inflater() : inflater;
     try {
       inflater.setInput(packed.raw());
       int done = 0;
@@ -143,7 +177,8 @@ final class FbxArrays implements AutoCloseable {
     } catch (DataFormatException e) {
       throw fault(Kind.CORRUPT, packed, name, "is damaged.");
     } finally {
-      inflater.end();
+      inflater.reset();
+      inflaters.add(inflater);
     }
     return target;
   }

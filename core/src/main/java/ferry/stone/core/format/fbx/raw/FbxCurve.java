@@ -48,7 +48,8 @@ public final class FbxCurve {
     /** Key times, {@code null} where they fall. */
     private double[] seconds(long[] ticks, int count) {
       Times last = times.get(count);
-      if (last != null && Arrays.equals(last.ticks, 0, count, ticks, 0, count)) {
+      if (last != null
+          && (last.ticks == ticks || Arrays.equals(last.ticks, 0, count, ticks, 0, count))) {
         return last.seconds;
       }
       double[] seconds = new double[count];

@@ -175,10 +175,13 @@ final class FbxMotion {
       for (Layer layer : layers) {
         for (KeyCurve curve : layer.curves()) {
           if (curve != null) {
-            if (curve.seconds() != added) {
-              times.addAll(curve.seconds());
+            double[] own = curve.seconds();
+            // What stands still has one key, mostly where the others begin.
+            boolean there = own == added || added != null && own.length == 1 && own[0] == added[0];
+            if (!there) {
+              times.addAll(own);
+              added = own;
             }
-            added = curve.seconds();
             curve.beforeJumps().forEach(times::add);
           }
         }

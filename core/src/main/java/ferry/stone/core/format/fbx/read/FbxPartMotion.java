@@ -192,7 +192,6 @@ final class FbxPartMotion {
     DoubleList rows = new DoubleList(width * room);
     double[] a = new double[WIDTH];
     double[] b = new double[WIDTH];
-    double[] from = new double[WIDTH];
     row(times[0], a, place);
     double angle = angle();
     add(seconds, rows, times[0], a, place);
@@ -204,12 +203,13 @@ final class FbxPartMotion {
       keepSide(a, b);
       double reached = angle();
       if (place || axis < 0 || Math.abs(reached - angle) >= EVEN) {
-        System.arraycopy(a, 0, from, 0, WIDTH);
-        span(times[i], from, times[i + 1], b, DEEPEST, place, seconds, rows);
+        span(times[i], a, times[i + 1], b, DEEPEST, place, seconds, rows);
       }
       angle = reached;
       add(seconds, rows, times[i + 1], b, place);
-      System.arraycopy(b, 0, a, 0, WIDTH);
+      double[] free = a;
+      a = b;
+      b = free;
     }
     double[] all = seconds.size() == times.length ? times : seconds.toArray();
     double[] samples = rows.toArray();

@@ -2,6 +2,7 @@ package ferry.stone.core.format.fbx.raw;
 
 import static org.junit.jupiter.api.Assertions.assertArrayEquals;
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertSame;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 
 import ferry.stone.core.format.FormatException;
@@ -73,6 +74,33 @@ class FbxArraysTest {
       assertArrayEquals(new Object[] {wanted}, new Object[] {found}, "array " + a);
       assertEquals("behind " + a, record.values().get(2 * a + 1));
     }
+  }
+
+  /** Times and others, packed or not, in any turn: only times that follow their like are shared. */
+  @Test
+  void keyTimesThatStandAgainAreOneArray() throws Exception {
+    long[] march = new Random(1).longs(900).toArray();
+    long[] rest = new Random(2).longs(900).toArray();
+    long[][] all = {march, march, rest, rest, march, march};
+    boolean[] packed = {true, true, true, true, true, false};
+    FbxRecord record = new FbxRecord("KeyTime", "byte 0");
+    try (FbxArrays arrays = new FbxArrays("a.fbx")) {
+      for (int a = 0; a < all.length; a++) {
+        byte[] plain = bytes('l', all[a]);
+        byte[] raw = packed[a] ? deflated(plain) : plain;
+        arrays.add(record, new FbxArrays.Packed('l', 900, packed[a], raw, a));
+        // Numbers of the same bytes are no times.
+        arrays.add(record, new FbxArrays.Packed('d', 900, packed[a], raw, a));
+      }
+      arrays.finish();
+    }
+    for (int a = 0; a < all.length; a++) {
+      assertArrayEquals(all[a], (long[]) record.values().get(2 * a), "array " + a);
+      assertArrayEquals(
+          (double[]) expected('d', all[a]), (double[]) record.values().get(2 * a + 1), "" + a);
+    }
+    assertSame(record.values().get(0), record.values().get(2));
+    assertSame(record.values().get(4), record.values().get(6));
   }
 
   @Test
