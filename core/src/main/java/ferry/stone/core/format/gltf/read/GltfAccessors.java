@@ -7,6 +7,7 @@ import ferry.stone.core.format.gltf.raw.GltfContainer;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
+import java.nio.IntBuffer;
 import java.nio.ShortBuffer;
 import java.util.Map;
 
@@ -20,6 +21,9 @@ final class GltfAccessors {
   private static final int UNSIGNED_SHORT = 5123;
   private static final int UNSIGNED_INT = 5125;
   private static final int FLOAT = 5126;
+
+  /** Numbers that stay near the core between two looks at them. */
+  private static final int PIECE = 1 << 12;
 
   private final GltfContainer container;
 
@@ -92,6 +96,16 @@ final class GltfAccessors {
 
   /** Whole numbers, a given number for each value. */
   int[] integers(int index, int components, String from) throws IOException, FormatException {
+    return integers(index, components, from, Integer.MAX_VALUE);
+  }
+
+  /** Indices of so many vertices. */
+  int[] indices(int index, String from, int vertices) throws IOException, FormatException {
+    return integers(index, 1, from, vertices);
+  }
+
+  private int[] integers(int index, int components, String from, int below)
+      throws IOException, FormatException {
     int count = count(index, from);
     if (components(index, from) != components) {
       throw container.error(
@@ -107,17 +121,15 @@ final class GltfAccessors {
     }
     Source source = source(index, accessor, path, components, count);
     int[] values = new int[checked(count, components, path)];
+    // Below 0 while it is not known that all lie within.
+    int signs = -1;
     if (source != null && count > 0 && source.isPacked(UNSIGNED_SHORT, components)) {
       ShortBuffer shorts = source.from().asShortBuffer();
       for (int i = 0; i < values.length; i++) {
         values[i] = shorts.get(i) & 0xffff;
       }
     } else if (source != null && count > 0 && source.isPacked(UNSIGNED_INT, components)) {
-      source.from().asIntBuffer().get(values);
-      int signs = 0;
-      for (int value : values) {
-        signs |= value;
-      }
+      signs = copied(source.from().asIntBuffer(), values, below);
       for (int i = 0; signs < 0 && i < values.length; i++) {
         if (values[i] < 0) {
           throw container.error(
@@ -137,7 +149,38 @@ final class GltfAccessors {
       }
     }
     applySparse(accessor, path, components, count, false, (i, v) -> values[i] = (int) v);
+    if (below < Integer.MAX_VALUE && (signs < 0 || accessor.has("sparse"))) {
+      within(values, below, from);
+    }
     return values;
+  }
+
+  private void within(int[] values, int below, String from) throws FormatException {
+    for (int i = 0; i < values.length; i++) {
+      if (values[i] < 0 || values[i] >= below) {
+        throw container.error(
+            Kind.CORRUPT,
+            from,
+            "index " + values[i] + " at place " + i + ", but there are " + below + " vertices.");
+      }
+    }
+  }
+
+  /**
+   * Fills all values and looks at them while they are near the core.
+   *
+   * @return below 0 if any is, or is not below a number
+   */
+  private static int copied(IntBuffer from, int[] values, int below) {
+    int signs = 0;
+    for (int done = 0; done < values.length; done += PIECE) {
+      int end = Math.min(values.length, done + PIECE);
+      from.get(values, done, end - done);
+      for (int i = done; i < end; i++) {
+        signs |= values[i] | below - 1 - values[i];
+      }
+    }
+    return signs;
   }
 
   /** How many numbers there are; taken from the budget, since one without data may claim any. */

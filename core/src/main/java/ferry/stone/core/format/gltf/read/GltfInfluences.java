@@ -69,8 +69,11 @@ final class GltfInfluences {
 
   /** These influences, or {@code null} when there are none. */
   GltfInfluences finish(int vertices) {
+    if (joints.size() == 0) {
+      return null;
+    }
     fillTo(vertices);
-    return joints.size() == 0 ? null : this;
+    return this;
   }
 
   int highestJoint() {

@@ -59,7 +59,7 @@ final class GltfMeshReader {
     }
     FloatList positions = new FloatList(1 << 10);
     IntList corners = new IntList(1 << 10);
-    IntList slots = new IntList(1 << 10);
+    IntList slotRuns = new IntList(16);
     IntList lineVertices = new IntList(16);
     IntList lineOffsets = new IntList(16);
     IntList points = new IntList(16);
@@ -89,8 +89,8 @@ final class GltfMeshReader {
             triangles(mode, indices, first, corners);
         default -> throw container.error(Kind.CORRUPT, at + "/mode", mode + " is no mode.");
       }
-      int added = corners.size() / 3 - before;
-      slots.fill(slotOf.slot(primitive, material, at), added);
+      slotRuns.add(slotOf.slot(primitive, material, at));
+      slotRuns.add(corners.size() / 3 - before);
     }
     PolygonMesh mesh =
         PolygonMesh.of(
@@ -101,7 +101,7 @@ final class GltfMeshReader {
             .withAttributes(
                 layers.entrySet().stream().map(l -> l.getValue().made(l.getKey())).toList())
             .toBuilder()
-            .materials(slotOf.materials(), slots(slots, slotOf.materials().length))
+            .materials(slotOf.materials(), slots(slotRuns, slotOf.materials().length))
             .variantMaterials(slotOf.variants())
             .morphs(morphs.finish(positions.size() / 3))
             .properties(GltfExtras.properties(json, GltfExtensions.READ, Set.of("targetNames")))
@@ -110,15 +110,27 @@ final class GltfMeshReader {
     return new ReadMesh(mesh, influences.finish(positions.size() / 3));
   }
 
-  /** The slots of all faces, {@code null} where there is no choice. */
-  private static int[] slots(IntList slots, int materials) {
+  /**
+   * The slots of all faces, {@code null} where there is no choice.
+   *
+   * @param runs a slot, how many faces have it, the next slot …
+   */
+  private static int[] slots(IntList runs, int materials) {
     int only = materials == 0 ? -1 : 0;
-    for (int f = 0; f < slots.size(); f++) {
-      if (slots.get(f) != only) {
-        return slots.toArray();
-      }
+    boolean choice = false;
+    int faces = 0;
+    for (int r = 0; r < runs.size(); r += 2) {
+      choice |= runs.get(r) != only && runs.get(r + 1) > 0;
+      faces += runs.get(r + 1);
     }
-    return null;
+    if (!choice) {
+      return null;
+    }
+    IntList slots = new IntList(faces);
+    for (int r = 0; r < runs.size(); r += 2) {
+      slots.fill(runs.get(r), runs.get(r + 1));
+    }
+    return slots.toArray();
   }
 
   private static void points(int[] indices, int first, IntList points) {
@@ -253,27 +265,7 @@ final class GltfMeshReader {
       }
       return all;
     }
-    int[] indices = accessors.integers(accessor, at + "/indices");
-    int signs = 0;
-    for (int i : indices) {
-      // Below 0 where the index is, or is not below the number of vertices.
-      signs |= i | vertices - 1 - i;
-    }
-    for (int i = 0; signs < 0 && i < indices.length; i++) {
-      if (indices[i] < 0 || indices[i] >= vertices) {
-        throw container.error(
-            Kind.CORRUPT,
-            at + "/indices",
-            "index "
-                + indices[i]
-                + " at place "
-                + i
-                + ", but there are "
-                + vertices
-                + " vertices.");
-      }
-    }
-    return indices;
+    return accessors.indices(accessor, at + "/indices", vertices);
   }
 
   private static void triangles(int mode, int[] indices, int first, IntList corners) {
