@@ -1,6 +1,7 @@
 package ferry.stone.cli;
 
 import com.fasterxml.jackson.databind.ObjectMapper;
+import ferry.stone.core.math.Figures;
 import ferry.stone.core.routine.Batch;
 import ferry.stone.core.routine.BatchList;
 import ferry.stone.core.routine.BatchTask;
@@ -126,7 +127,7 @@ final class Run implements Callable<Integer> {
       Path page = batch.report(tasks, told);
       records = told;
       if (!json) {
-        to.println("Report of " + tasks.size() + " assets: " + page);
+        to.println("Report of " + Figures.count(tasks.size(), "asset") + ": " + page);
       }
     }
     boolean trouble = false;

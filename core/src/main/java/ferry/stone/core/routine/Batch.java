@@ -20,6 +20,7 @@ import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
+import java.util.concurrent.atomic.AtomicInteger;
 
 /**
  * A routine on many assets, each in a folder of its own below one. What was done is not done again:
@@ -57,13 +58,14 @@ public final class Batch {
     try {
       List<Future<RunRecord>> running = new ArrayList<>();
       AssetsProgress all = new AssetsProgress(progress, tasks.size());
+      AtomicInteger left = new AtomicInteger(tasks.size());
       for (int i = 0; i < tasks.size(); i++) {
         BatchTask task = tasks.get(i);
         int place = i;
         running.add(
             workers.submit(
                 () -> {
-                  RunRecord record = oneOf(task, listener, all.of(place, task.name()));
+                  RunRecord record = oneOf(task, left, listener, all.of(place, task.name()));
                   all.reached(place, 1);
                   return record;
                 }));
@@ -89,10 +91,19 @@ public final class Batch {
     }
   }
 
-  private RunRecord oneOf(BatchTask task, Listener listener, Progress progress) throws IOException {
-    return settings.jobs() < Beside.cores()
-        ? one(task, listener, progress)
-        : Beside.othersBusy(() -> one(task, listener, progress));
+  /**
+   * @param left how many are not done
+   */
+  private RunRecord oneOf(BatchTask task, AtomicInteger left, Listener listener, Progress progress)
+      throws IOException {
+    int cores = Beside.cores();
+    try {
+      return settings.jobs() < cores
+          ? one(task, listener, progress)
+          : Beside.othersBusy(() -> left.get() >= cores, () -> one(task, listener, progress));
+    } finally {
+      left.decrementAndGet();
+    }
   }
 
   private RunRecord one(BatchTask task, Listener listener, Progress progress) throws IOException {

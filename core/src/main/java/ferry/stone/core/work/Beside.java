@@ -5,6 +5,7 @@ import java.util.Iterator;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ForkJoinPool;
 import java.util.concurrent.FutureTask;
+import java.util.function.BooleanSupplier;
 import java.util.function.Supplier;
 
 /**
@@ -15,8 +16,8 @@ import java.util.function.Supplier;
 public final class Beside implements AutoCloseable {
   private final ArrayDeque<FutureTask<?>> given = new ArrayDeque<>();
 
-  /** Set for threads of which there are as many as cores. */
-  private static final ThreadLocal<Boolean> OTHERS_BUSY = new ThreadLocal<>();
+  /** Set for threads of which there are as many as cores; whether there are still. */
+  private static final ThreadLocal<BooleanSupplier> OTHERS_BUSY = new ThreadLocal<>();
 
   /** How many cores there are, this one included. */
   public static int cores() {
@@ -26,9 +27,12 @@ public final class Beside implements AutoCloseable {
   /**
    * Does work of which each core has its own: its pieces are done by this thread, when they are
    * asked for, since handing them on would only cost.
+   *
+   * @param stillBusy asked at each piece: the last works to end leave cores free
    */
-  public static <T, E extends Exception> T othersBusy(Cancel.Part<T, E> work) throws E {
-    OTHERS_BUSY.set(true);
+  public static <T, E extends Exception> T othersBusy(
+      BooleanSupplier stillBusy, Cancel.Part<T, E> work) throws E {
+    OTHERS_BUSY.set(stillBusy);
     try {
       return work.run();
     } finally {
@@ -45,7 +49,8 @@ public final class Beside implements AutoCloseable {
     Progress progress = Cancel.current();
     FutureTask<T> task = new FutureTask<>(() -> Cancel.during(progress, piece::get));
     given.add(task);
-    if (OTHERS_BUSY.get() == null) {
+    BooleanSupplier busy = OTHERS_BUSY.get();
+    if (busy == null || !busy.getAsBoolean()) {
       ForkJoinPool.commonPool().execute(task);
     }
     return () -> result(task);

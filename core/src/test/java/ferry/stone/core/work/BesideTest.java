@@ -1,13 +1,17 @@
 package ferry.stone.core.work;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertNotSame;
 import static org.junit.jupiter.api.Assertions.assertSame;
 import static org.junit.jupiter.api.Assertions.assertThrows;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import ferry.stone.core.StoppedProgress;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Supplier;
 import org.junit.jupiter.api.Test;
@@ -68,6 +72,7 @@ class BesideTest {
     Thread own = Thread.currentThread();
     AtomicInteger done = new AtomicInteger();
     Beside.othersBusy(
+        () -> true,
         () -> {
           try (Beside beside = new Beside()) {
             List<Supplier<Thread>> given = new ArrayList<>();
@@ -87,6 +92,28 @@ class BesideTest {
           return null;
         });
     assertEquals(20, done.get());
+  }
+
+  @Test
+  void theLastWorkToEndHasTheCoresThatTheOthersLeft() throws Exception {
+    assumeTrue(Beside.cores() > 1);
+    CountDownLatch begun = new CountDownLatch(1);
+    Beside.othersBusy(
+        () -> false,
+        () -> {
+          try (Beside beside = new Beside()) {
+            Thread own = Thread.currentThread();
+            Supplier<Thread> given =
+                beside.give(
+                    () -> {
+                      begun.countDown();
+                      return Thread.currentThread();
+                    });
+            assertTrue(begun.await(20, TimeUnit.SECONDS), "nobody had to ask for it");
+            assertNotSame(own, given.get());
+          }
+          return null;
+        });
   }
 
   @Test
