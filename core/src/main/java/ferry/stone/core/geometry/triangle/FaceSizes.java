@@ -39,7 +39,7 @@ public record FaceSizes(double[] twice, IntList flat) {
       twice[f] = n.length();
       double longest =
           faces.size(f) == 3
-              ? longestSideSquared(mesh.points(), faces, start)
+              ? longestOfThreeSquared(faces, mesh.points(), start)
               : longestSideSquared(faces, mesh.points(), f);
       if (twice[f] / 2 <= NO_AREA * longest && Double.isFinite(longest)) {
         flat.add(f);
@@ -49,8 +49,7 @@ public record FaceSizes(double[] twice, IntList flat) {
     return new FaceSizes(twice, flat);
   }
 
-  /** Of a triangle. */
-  private static double longestSideSquared(Coordinates points, Polygons faces, int start) {
+  private static double longestOfThreeSquared(Polygons faces, Coordinates points, int start) {
     int a = faces.vertex(start);
     int b = faces.vertex(start + 1);
     int c = faces.vertex(start + 2);
